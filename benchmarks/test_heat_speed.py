@@ -18,7 +18,7 @@ from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics import baking, conduction
 from kemble.core.physics.baking import Oven, OvenSlab, bake_all
-from kemble.core.physics.conduction import Modes, when
+from kemble.core.physics.conduction import DecayModes, when
 from kemble.core.physics.freezing import food
 from kemble.core.physics.stove import stir
 from kemble.core.physics.thermal import LATENT_STEAM, LEWIS_K_PER_PA, Material, saturation_pa
@@ -59,7 +59,9 @@ def tin(cells):
     """A round tin in steam: the heart as slab times cylinder, by decaying modes."""
     upright = conduction.slab(DEPTH, BATTER, 900.0, 900.0, cells)
     across = conduction.cylinder(RADIUS, BATTER, 900.0, cells)
-    left = Modes(upright).remaining(TIMES).max(axis=1) * Modes.centre(Modes(across).remaining(TIMES), across)
+    left = DecayModes(upright).remaining(TIMES).max(axis=1) * DecayModes.centre(
+        DecayModes(across).remaining(TIMES), across
+    )
     return when(TIMES, AROUND + (START - AROUND) * left, HOT_C)
 
 
@@ -81,7 +83,7 @@ def test_a_tin_in_steam():
         upright = conduction.slab(DEPTH, BATTER, 900.0, 900.0)
         across = conduction.cylinder(RADIUS, BATTER, 900.0)
         shares = [(lines(body, START, AROUND) - AROUND) / (START - AROUND) for body in (upright, across)]
-        left = shares[0].max(axis=1) * Modes.centre(shares[1], across)
+        left = shares[0].max(axis=1) * DecayModes.centre(shares[1], across)
         return when(TIMES, AROUND + (START - AROUND) * left, HOT_C)
 
     beside("a tin in steam", lambda: tin(conduction.CELLS), plain, tin(160))
@@ -201,7 +203,7 @@ def test_the_other_solves():
 
     def packet():
         bodies = [conduction.slab(size, BATTER, 75.0, 75.0) for size in (0.018, 0.06, 0.06)]
-        return [Modes(body).remaining(TIMES) for body in bodies]
+        return [DecayModes(body).remaining(TIMES) for body in bodies]
 
     print(f"  a packet, three ways across: {median_ms(packet, 40):.2f} ms")
 

@@ -18,7 +18,7 @@ from kemble.core.cards.ways import WAYS
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.chance import sure
 from kemble.core.plan.clash import clashing
-from kemble.core.plan.day import Asked, Dish, solve
+from kemble.core.plan.day import Dish, PlanRequest, solve
 from kemble.core.plan.schedule import plan_of
 from kemble.core.plan.who import who_does_what
 from kemble.core.sheet.document import default_sheet
@@ -31,7 +31,7 @@ RANDOM_DAYS = amount(2000, 5)
 
 
 def table(*ways, days=()):
-    return Asked(
+    return PlanRequest(
         tuple(
             Dish(way, work(default_sheet(way), COOKS).steps, SERVE + timedelta(days=days[i] if days else 0))
             for i, way in enumerate(ways)

@@ -17,17 +17,17 @@ from promises import amount, measured
 from kemble.core.cards.ways import WAYS
 from kemble.core.formats.ingredient_text import read_list
 from kemble.core.geometry.floor import Tray
-from kemble.core.geometry.tray import PATTERNS, Wish, cut_tray
+from kemble.core.geometry.tray import PATTERNS, CutRequest, cut_tray
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.plan.day import Asked, Dish
+from kemble.core.plan.day import Dish, PlanRequest
 from kemble.core.plan.occasion import plan_of_dish
-from kemble.core.plan.schedule import Plan, Scheduled, plan_for, planned
+from kemble.core.plan.schedule import Plan, ScheduledStep, plan_for, planned
 from kemble.core.run.events import event_from
-from kemble.core.run.replan import Going, replan
+from kemble.core.run.replan import OpenRun, replan
 from kemble.core.run.state import state_of
 from kemble.core.sheet.document import default_sheet, sheet_from
 from kemble.core.stations.chain import work
-from kemble.core.stations.steps import StepWorked, Wait, Window
+from kemble.core.stations.steps import DonenessWindow, StepResult, StepWait
 
 KITCHEN = Kitchen(altitude_m=240)
 MEDIANS: list[float] = []  # of work(), a way each
@@ -65,15 +65,15 @@ def test_fold(benchmark):
     """A run of 60 steps after 400 events, looked at. Promised: under 10 ms (the page's own: web/src/runs/fold.bench.ts)."""
     began = datetime(2026, 11, 28, 9, 0, tzinfo=UTC)
     steps = [
-        StepWorked(
+        StepResult(
             id=f"step-{i}", title=f"Step {i}", words="", minutes=10, hands="held" if i % 3 else "free", uses=[],
-            after=[Wait(step=f"step-{i - 1}", at_least=0, at_most=None)] if i else [], cue=None,
-            window=None if i % 7 else Window(first_check=8, done=10, latest=14), target=None, to_hand=[], cautions=[],
+            after=[StepWait(step=f"step-{i - 1}", at_least=0, at_most=None)] if i else [], cue=None,
+            window=None if i % 7 else DonenessWindow(first_check=8, done=10, latest=14), target=None, to_hand=[], cautions=[],
         )
         for i in range(60)
     ]  # fmt: skip
     scheduled = [
-        Scheduled(step=one, starts=began + timedelta(minutes=10 * i), ends=began + timedelta(minutes=10 * i + 10))
+        ScheduledStep(step=one, starts=began + timedelta(minutes=10 * i), ends=began + timedelta(minutes=10 * i + 10))
         for i, one in enumerate(steps)
     ]
     plan = Plan(serve=scheduled[-1].ends, begin=began, scheduled=scheduled, proven=True, quiet_kept=True)
@@ -110,7 +110,7 @@ def test_replan(benchmark):
         Dish(way, work(default_sheet(way), kitchen).steps, serve)
         for way in ("set-cake", "boiled-balls", "folded-pulls")
     ]
-    day = planned(Asked(dishes, kitchen, not_before=serve - timedelta(days=1)))
+    day = planned(PlanRequest(dishes, kitchen, not_before=serve - timedelta(days=1)))
     plans = [plan_of_dish(day, i) for i in range(3)]
     now = serve - timedelta(minutes=90)
     going = []
@@ -120,7 +120,7 @@ def test_replan(benchmark):
             event_from({"uid": f"{dish.title}-{one.step.id}-done", "at": one.ends, "kind": "done", "step": one.step.id})
             for one in done
         ]
-        going.append(Going(dish.title, plan, state_of(plan, events, now), plan.serve))
+        going.append(OpenRun(dish.title, plan, state_of(plan, events, now), plan.serve))
     found = benchmark.pedantic(replan, args=(going, kitchen), kwargs={"now": now}, rounds=10, warmup_rounds=1)
     told(
         f"the rest of three sheets, {found.later_min} min late",
@@ -165,7 +165,7 @@ def test_edit_to_ripple(tmp_path):
 @pytest.mark.parametrize("pattern", PATTERNS)
 def test_cut(benchmark, pattern):
     """Sixty pieces of one area, as far as the pattern can, from a round tray: the dearest cut there is."""
-    args = (Tray(200, 200, round=True), pattern, Wish(count=60, even=True))
+    args = (Tray(200, 200, round=True), pattern, CutRequest(count=60, even=True))
     benchmark.pedantic(cut_tray, args=args, rounds=40, warmup_rounds=2)
     told(f"cut({pattern})", milliseconds(benchmark))
 

@@ -22,11 +22,11 @@ from kemble.core.formats.recipe import read_recipe, sheet_of
 from kemble.core.formats.recipe_out import FORMATS, written
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.clash import why_not
-from kemble.core.plan.day import Asked, Dish
+from kemble.core.plan.day import Dish, PlanRequest
 from kemble.core.plan.schedule import Plan, kitchen_time, plan_for, planned
 from kemble.core.sheet.document import MOST_BYTES, Sheet, default_sheet, read_sheet
 from kemble.core.sheet.schema import schema_text
-from kemble.core.stations.chain import Worked, work
+from kemble.core.stations.chain import WorkResult, work
 from kemble.core.text import clean_document
 from kemble.core.words import speak
 from kemble.words import tongue_of
@@ -63,7 +63,7 @@ def _kitchen(path: str | None) -> Kitchen:
     return kitchen
 
 
-def _worked(sheet: Sheet, kitchen: Kitchen) -> Worked:
+def _worked(sheet: Sheet, kitchen: Kitchen) -> WorkResult:
     worked = work(sheet, kitchen)
     if worked.problems:
         raise Refused(worked.problems)
@@ -145,7 +145,7 @@ def _plan(wanted: Sequence[Sheet], kitchen: Kitchen, options: argparse.Namespace
     if len(wanted) == 1:
         return plan_for(worked[0].steps, kitchen, serve=serves[0], now=now)
     dishes = [Dish(one.title, found.steps, at) for one, found, at in zip(wanted, worked, serves, strict=True)]
-    asked = Asked(tuple(dishes), kitchen, not_before=now)
+    asked = PlanRequest(tuple(dishes), kitchen, not_before=now)
     found_plan = planned(asked)
     if found_plan is None:
         clash = why_not(asked, titles=[one.title for one in wanted])

@@ -12,7 +12,7 @@ from kemble.core.formats.card import card_html
 from kemble.core.formats.paper import PaperId
 from kemble.core.formats.templates import page_svg, pages_of, templates_of
 from kemble.core.sheet.document import Sheet
-from kemble.core.stations.chain import Worked
+from kemble.core.stations.chain import WorkResult
 
 _SIZES_PT = (10.5, 10.0, 9.5, 9.0, 8.5, 8.0, 7.5, 7.0)  # a card's letters, until it fits one page
 _BUILD = Path(__file__).resolve().parents[1] / "web" / "dist" / "assets"
@@ -45,7 +45,7 @@ def _document(html: str) -> Any:
     return HTML(string=html, url_fetcher=URLFetcher(allowed_protocols=("data",))).render()
 
 
-def paper(sheet: Sheet, worked: Worked, what: PaperId, *, plain: bool = False) -> bytes:
+def paper(sheet: Sheet, worked: WorkResult, what: PaperId, *, plain: bool = False) -> bytes:
     """A PDF of a sheet. `plain`: its objects are not packed. Raises Refused for a sheet that cannot be worked, and where
     there is nothing to draw."""
     if worked.problems:
@@ -64,7 +64,7 @@ def pdf_of(html: str, *, plain: bool = False) -> bytes:
     return bytes(_document(html).write_pdf(uncompressed_pdf=plain))
 
 
-def _templates(sheet: Sheet, worked: Worked, plain: bool) -> bytes:
+def _templates(sheet: Sheet, worked: WorkResult, plain: bool) -> bytes:
     templates = templates_of(sheet, worked)
     if not templates:
         refuse("what", "are none: this way has no pattern to cut", "a way with a mould, a leaf, a skin or a tray")

@@ -21,12 +21,12 @@ from typing import Any
 ROOT = Path(__file__).resolve().parents[1]
 sys.path.insert(0, str(ROOT))
 
-from kemble.core.plan.schedule import Plan, Scheduled
+from kemble.core.plan.schedule import Plan, ScheduledStep
 from kemble.core.run.events import KINDS, AnyEvent, PlanRest, StepEvent, event_from
 from kemble.core.run.fold import standing
 from kemble.core.run.state import state_of
 from kemble.core.stations.heat.curve import CoreCurve
-from kemble.core.stations.steps import StepWorked
+from kemble.core.stations.steps import StepResult
 
 FILE = ROOT / "tests" / "fixtures" / "histories" / "every-pair.json.gz"
 SEED = 1616
@@ -42,13 +42,13 @@ CORE = CoreCurve.model_validate(
 )
 
 
-def step(name: str, hands: str, minutes: float, after: Sequence[tuple[str, float]] = (), **more: Any) -> StepWorked:
+def step(name: str, hands: str, minutes: float, after: Sequence[tuple[str, float]] = (), **more: Any) -> StepResult:
     told = {
         "id": name, "title": name.title(), "words": "", "minutes": minutes, "hands": hands, "uses": [], "cue": None,
         "after": [{"step": before, "at_least": at_least, "at_most": None} for before, at_least in after],
         "window": None, "target": None, "to_hand": [], "cautions": [], **more,
     }  # fmt: skip
-    return StepWorked.model_validate(told)
+    return StepResult.model_validate(told)
 
 
 def plan() -> Plan:
@@ -63,7 +63,7 @@ def plan() -> Plan:
         (104, "Bo", step("cut", "held", 8, [("cool", 5)])),
     ]
     scheduled = [
-        Scheduled(
+        ScheduledStep(
             step=one, starts=BEGIN + timedelta(minutes=at), ends=BEGIN + timedelta(minutes=at + one.minutes), who=who
         )
         for at, who, one in steps

@@ -2,8 +2,8 @@
 
 from django.contrib.auth.hashers import MD5PasswordHasher
 
-from kemble.server.accounts.password_hashing import InTurn
+from kemble.server.accounts.password_hashing import QueuedHashing
 
 
-class QuickHasher(InTurn, MD5PasswordHasher):
+class QuickHasher(QueuedHashing, MD5PasswordHasher):
     pass

@@ -45,7 +45,7 @@ def clean_document(document: Any, *, tabs: bool = False) -> Any:
 
     Raises Refused, naming each path, where something is no character of any writing.
     """
-    cleaner = _Cleaner(refuses=True, tabs=tabs)
+    cleaner = _TextCleaner(refuses=True, tabs=tabs)
     cleaned = cleaner.value(document, ())
     if cleaner.problems:
         raise Refused(cleaner.problems)
@@ -54,7 +54,7 @@ def clean_document(document: Any, *, tabs: bool = False) -> Any:
 
 def clean_stored(document: Any) -> Any:
     """A document that was stored before its text was looked at: what is no character is taken out."""
-    return _Cleaner().value(document, ())
+    return _TextCleaner().value(document, ())
 
 
 def clean_stored_json(text: str, document: Any) -> Any:
@@ -64,11 +64,11 @@ def clean_stored_json(text: str, document: Any) -> Any:
 
 def readable(document: Any) -> Any:
     """Somebody else's document: what is no character is taken out, lines and tabs stay as they are."""
-    return _Cleaner(lines=True).value(document, ())
+    return _TextCleaner(lines=True).value(document, ())
 
 
 @dataclass(slots=True)
-class _Cleaner:
+class _TextCleaner:
     refuses: bool = False
     tabs: bool = False
     lines: bool = False

@@ -19,7 +19,7 @@ Locale = Literal["en-GB", "en-US", "en-CA", "en-IN", "en-AU", "en-IE", "en-DE", 
 """A language, and how it is written where: its words, its marks of numbers, its days. en-DE is English with a decimal comma; en-XA is of nobody, and shows what is not in the catalogue (`kemble.words`)."""
 
 
-class Tongue(Protocol):
+class Translator(Protocol):
     """A language other than English, or other marks of numbers."""
 
     def read(self, words: str) -> str:
@@ -32,7 +32,7 @@ class Tongue(Protocol):
         """A number as it is written there, from how it is written in code: 1.5 may be 1,5."""
 
 
-_spoken: ContextVar[Tongue | None] = ContextVar("spoken", default=None)
+_spoken: ContextVar[Translator | None] = ContextVar("spoken", default=None)
 
 
 def say(sentence: str, /, **values: object) -> str:
@@ -76,7 +76,7 @@ def remembered(most: int) -> Callable[[Callable[Asked, Told]], Callable[Asked, T
 
     def keeping(work: Callable[Asked, Told]) -> Callable[Asked, Told]:
         @lru_cache(maxsize=most)
-        def kept(tongue: Tongue | None, *args: Asked.args, **named: Asked.kwargs) -> Told:
+        def kept(tongue: Translator | None, *args: Asked.args, **named: Asked.kwargs) -> Told:
             return work(*args, **named)
 
         @wraps(work)
@@ -88,18 +88,18 @@ def remembered(most: int) -> Callable[[Callable[Asked, Told]], Callable[Asked, T
     return keeping
 
 
-def spoken() -> Tongue | None:
+def spoken() -> Translator | None:
     """What is spoken here; None is English."""
     return _spoken.get()
 
 
-def speak(tongue: Tongue | None) -> None:
+def speak(tongue: Translator | None) -> None:
     """From here on, in this thread or task."""
     _spoken.set(tongue)
 
 
 @contextmanager
-def speaking(tongue: Tongue | None) -> Iterator[None]:
+def speaking(tongue: Translator | None) -> Iterator[None]:
     """For a while."""
     before = _spoken.set(tongue)
     try:

@@ -13,33 +13,33 @@ from django.utils import timezone
 from django.utils.functional import cached_property
 
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.log.taste import Compared, compared
+from kemble.core.log.taste import ComparedPrediction, compared
 from kemble.core.plan.occasion import Occasion
 from kemble.core.plan.schedule import Plan
 from kemble.core.run.events import AnyEvent, event_from
 from kemble.core.run.fold import plan_now
 from kemble.core.run.kept import FrozenRun, frozen_from
 from kemble.core.run.state import RunState, state_of
-from kemble.core.run.weighing import BenchSetup, Mark, mark_from
+from kemble.core.run.weighing import BenchMarkEvent, BenchSetup, mark_from
 from kemble.core.sheet.document import Sheet, sheet_from
 from kemble.server.storage.fields import DocumentField, DocumentTextField, NoteField, TitleField
 
 _RUNS_REMEMBERED: Final = 64  # of some 50 kB of text each
 
 
-class Standing(models.Manager[Any]):
+class ActiveManager(models.Manager[Any]):
     """What has not been thrown away. The default, so that no query finds the rest by mistake."""
 
     def get_queryset(self) -> models.QuerySet[Any]:
         return super().get_queryset().filter(dropped=None)
 
 
-class Droppable(models.Model):
+class TrashableModel(models.Model):
     """What can be thrown away and brought back for thirty days; `everything` finds it all the while."""
 
     dropped = models.DateTimeField(null=True, default=None)
 
-    objects = Standing()
+    objects = ActiveManager()
     everything: ClassVar[models.Manager[Any]] = models.Manager()
 
     class Meta:
@@ -113,7 +113,7 @@ class Invitation(models.Model):
         return f"{self.name} ({self.role})"
 
 
-class SheetRecord(Droppable):
+class SheetRecord(TrashableModel):
     """A sheet as it stands. `revision` counts its saves; each save is also kept as a SheetRevision.
 
     `card` is what the counter shows of it, with what it was worked by (see work_results.py).
@@ -158,7 +158,7 @@ class SheetRevision(models.Model):
         return f"{self.record} ({self.number})"
 
 
-class OccasionRecord(Droppable):
+class OccasionRecord(TrashableModel):
     """An occasion as it stands, `serve` when people eat first, and its `day` as planned; `planned_by` is what that was
     made from, `revision` counts the saves."""
 
@@ -199,7 +199,7 @@ def _frozen_from_text(text: str) -> FrozenRun:
     return frozen_from(json.loads(text))
 
 
-class Run(Droppable):
+class Run(TrashableModel):
     """One making. `frozen` is the sheet as it was, what was predicted, and the plan that it follows (core/run/kept.py).
 
     A rehearsal runs `pace` times faster: its own clock stood at `clock_began` when the wall clock stood at `began`.
@@ -260,7 +260,7 @@ class Run(Droppable):
         return plan_now(self.kept.plan, self.log) if anew else self.kept.plan
 
     @property
-    def compared(self) -> list[Compared]:
+    def compared(self) -> list[ComparedPrediction]:
         """What was told when it began, beside what happened."""
         events = self.log
         return compared(self.kept.plan, events, self.kept.facts, events[-1].at if events else self.clock_began)
@@ -298,7 +298,7 @@ class RunEvent(models.Model):
         return f"{self.event.kind} {self.event.step or ''}".strip()
 
 
-class Batch(Droppable):
+class Batch(TrashableModel):
     """A finished run in the log: how it came out.
 
     What the log lists and sorts by stands here too, so that a page of it reads none of the runs' long documents.
@@ -331,10 +331,10 @@ class Batch(Droppable):
         return [one for one in (self.tastes, *(row.tastes for row in self.tastings.all())) if one]
 
     @property
-    def compared(self) -> list[Compared]:
+    def compared(self) -> list[ComparedPrediction]:
         """What was told beside what happened, as it was kept with it; worked anew for one of before it was kept."""
         kept = self.seen.get("compared")
-        return self.run.compared if kept is None else [Compared.model_validate(one) for one in kept]
+        return self.run.compared if kept is None else [ComparedPrediction.model_validate(one) for one in kept]
 
     def __str__(self) -> str:
         return f"{self.title}: {self.verdict}"
@@ -360,7 +360,7 @@ class Tasting(models.Model):
         return f"{self.who or 'somebody'}: {self.batch.title}"
 
 
-class SplitBatch(Droppable):
+class SplitBatch(TrashableModel):
     """A batch made in two halves and tasted blind: its design, and what was answered."""
 
     kitchen = models.ForeignKey(KitchenRecord, on_delete=models.CASCADE, related_name="splits")
@@ -376,7 +376,7 @@ class SplitBatch(Droppable):
         return str(self.title)
 
 
-class Stock(Droppable):
+class Stock(TrashableModel):
     """Pieces of a batch that were put by: how many are there still, where, and until when they keep."""
 
     kitchen = models.ForeignKey(KitchenRecord, on_delete=models.CASCADE, related_name="stock")
@@ -394,7 +394,7 @@ class Stock(Droppable):
         return f"{self.pieces} {self.title}, {self.where}"
 
 
-class CuePicture(Droppable):
+class CuePicture(TrashableModel):
     """A picture taken at a step, shown beside its drawing the next time. Encoded anew when it came, its place removed."""
 
     kitchen = models.ForeignKey(KitchenRecord, on_delete=models.CASCADE, related_name="pictures")
@@ -432,7 +432,7 @@ class Bench(models.Model):
         return BenchSetup.model_validate(self.setup)
 
     @property
-    def log(self) -> list[Mark]:
+    def log(self) -> list[BenchMarkEvent]:
         return [row.mark for row in self.marks.all()]
 
     def __str__(self) -> str:
@@ -452,14 +452,14 @@ class BenchMark(models.Model):
         constraints: ClassVar = [models.UniqueConstraint(fields=["bench", "uid"], name="a_mark_once_a_bench")]
 
     @property
-    def mark(self) -> Mark:
+    def mark(self) -> BenchMarkEvent:
         return mark_from(self.uid, self.at, self.document)
 
     def __str__(self) -> str:
         return f"{self.mark.kind} {self.mark.grams or ''}".strip()
 
 
-class Removed(models.Model):
+class RemovedEquipment(models.Model):
     """A tin or an ingredient that was taken out of the kitchen's settings, kept for thirty days."""
 
     kitchen = models.ForeignKey(KitchenRecord, on_delete=models.CASCADE, related_name="removed")

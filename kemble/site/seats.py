@@ -24,7 +24,7 @@ _MOST_IDLE = 6  # kept for the next; more were wanted for a moment only
 _PATIENCE_S = 3.0  # with what is still going on when everything ends
 
 
-class Seated(ASGIHandler):
+class ThreadedHandler(ASGIHandler):
     """Django's own handler of requests, each in a thread that is kept."""
 
     def __init__(self) -> None:

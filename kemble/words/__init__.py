@@ -17,7 +17,7 @@ from babel.core import Locale
 from babel.messages.pofile import read_po
 from babel.numbers import get_decimal_symbol, get_group_symbol
 
-from kemble.core.words import Tongue
+from kemble.core.words import Translator
 
 ROOT = Path(__file__).parent
 SOURCE = "en"
@@ -27,7 +27,7 @@ MADE_UP = "en-XA"
 _ACCENTS = str.maketrans("aceinouyACEINOUY", "åçéîñöüýÅÇÉÎÑÖÜÝ")
 
 
-class Marks(NamedTuple):
+class NumberMarks(NamedTuple):
     """What stands before the tenths of a number, and between its thousands."""
 
     decimal: str
@@ -35,12 +35,12 @@ class Marks(NamedTuple):
 
 
 class Catalogue:
-    """A language, or English by other marks of numbers. Holds what `kemble.core.words.Tongue` asks for."""
+    """A language, or English by other marks of numbers. Holds what `kemble.core.words.Translator` asks for."""
 
-    def __init__(self, found: Callable[[str], str | None], marks: Marks) -> None:
+    def __init__(self, found: Callable[[str], str | None], marks: NumberMarks) -> None:
         self._found = found
         self._marks = str.maketrans({".": marks.decimal, ",": marks.group})
-        self._put = _Put(self)
+        self._put = _SentenceFormatter(self)
 
     def read(self, words: str) -> str:
         """What the catalogue has for them; a word is found whether it stands there with a capital or without."""
@@ -62,10 +62,10 @@ class Catalogue:
         return written.translate(self._marks)
 
 
-ENGLISH = Marks(".", ",")
+ENGLISH = NumberMarks(".", ",")
 
 
-class _Put(string.Formatter):
+class _SentenceFormatter(string.Formatter):
     """Puts values into a sentence, numbers by the marks of the place."""
 
     def __init__(self, catalogue: Catalogue) -> None:
@@ -83,12 +83,12 @@ def languages() -> list[str]:
 
 
 @cache
-def tongue_of(locale: str) -> Tongue | None:
+def tongue_of(locale: str) -> Translator | None:
     """What is spoken in a locale such as "en-GB"; None is English with a point in its numbers, as the core writes it."""
     if locale == MADE_UP:
-        return Catalogue(accented(_messages(SOURCE)), Marks(",", "."))
+        return Catalogue(accented(_messages(SOURCE)), NumberMarks(",", "."))
     language, place = locale.split("-")[0], Locale.parse(locale, sep="-")
-    marks = Marks(get_decimal_symbol(place), get_group_symbol(place))
+    marks = NumberMarks(get_decimal_symbol(place), get_group_symbol(place))
     if language == SOURCE or language not in languages():
         return None if marks == ENGLISH else Catalogue(lambda words: None, marks)
     return Catalogue({source: said for source, said in _messages(language).items() if said}.get, marks)

@@ -215,15 +215,15 @@ class TestStaged:
 
     def test_called_off_in_the_middle_it_leaves_nothing(self, full):
         before = self.counts()
-        progress = archive_staging.Progress()
+        progress = archive_staging.StagingProgress()
 
-        class Interrupted(archive_staging.Progress):
+        class Interrupted(archive_staging.StagingProgress):
             def check(self):
                 progress.rows = self.rows
                 self.stopped = self.rows > 300
                 super().check()
 
-        with open_archive(io.BytesIO(packed(full))) as reader, pytest.raises(archive_staging.Stopped):
+        with open_archive(io.BytesIO(packed(full))) as reader, pytest.raises(archive_staging.StagingStopped):
             stage(reader, Interrupted())
         assert progress.rows > 300
         assert self.counts() == before

@@ -14,7 +14,7 @@ from frozen import LARGE, counted, laid_out
 from serving import Server, until
 
 from kemble.server.storage import backups
-from kemble.server.storage.encryption import Sealed, is_sealed, seal, unseal
+from kemble.server.storage.encryption import SealedFile, is_sealed, seal, unseal
 from kemble.server.storage.folder import UnreadableDatabase, check_database, make_private, restore_database
 
 NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
@@ -41,7 +41,7 @@ def backup(days, why="daily", size=1_000_000):
 
 class TestKeep:
     def test_it_is_whole_and_one_a_day(self, tmp_path, database):
-        daily = backups.Daily(tmp_path, database)
+        daily = backups.DailyBackups(tmp_path, database)
         first = daily.look(NOW)
         check_database(first)
         assert daily.look(NOW + DAY / 2) is None
@@ -73,7 +73,7 @@ class TestKeep:
         unseal(kept, tmp_path / "open.sqlite3", "seven grey herons")
         check_database(tmp_path / "open.sqlite3")
         for wrong in ("seven grey heron", ""):
-            with pytest.raises(Sealed):
+            with pytest.raises(SealedFile):
                 unseal(kept, tmp_path / "again.sqlite3", wrong)
         assert not (tmp_path / "again.sqlite3").exists()
         assert [one.path for one in backups.backups_in(tmp_path)] == [kept]
@@ -84,7 +84,7 @@ class TestKeep:
         content = bytearray(kept.read_bytes())
         content[len(content) // 2] ^= 1
         kept.write_bytes(content)
-        with pytest.raises(Sealed):
+        with pytest.raises(SealedFile):
             unseal(kept, tmp_path / "open.sqlite3", "seven grey herons")
 
     def test_sealed_twice_the_files_have_nothing_in_common(self, tmp_path, database):
@@ -107,7 +107,7 @@ class TestKeep:
         with pytest.raises(OSError, match="did not hold"):
             backups.keep(tmp_path, database, NOW, "daily")
         assert backups.backups_in(tmp_path) == []
-        assert backups.Daily(tmp_path, database).look(NOW) is None  # and the kitchen goes on
+        assert backups.DailyBackups(tmp_path, database).look(NOW) is None  # and the kitchen goes on
 
     def test_a_full_disk_is_said_and_not_filled(self, tmp_path, database, monkeypatch):
         usage = namedtuple("usage", "total used free")(10**9, 10**9 - 10**6, 10**6)

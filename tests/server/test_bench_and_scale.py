@@ -15,7 +15,7 @@ from serving import apart
 from kemble.core.devices.scale import read_line
 from kemble.server.devices import poller, scales
 from kemble.server.devices.poller import DevicePoller, Listener
-from kemble.server.devices.port import SerialPort, SimulatedPort, Unplugged
+from kemble.server.devices.port import DeviceUnplugged, SerialPort, SimulatedScalePort
 from kemble.server.devices.readers import ScaleReader
 from kemble.server.models import Run
 
@@ -128,7 +128,7 @@ class DeviceReader:
 
 class TestSimulatedScale:
     def test_a_lump_comes_to_rest(self):
-        port = SimulatedPort(seed=4)
+        port = SimulatedScalePort(seed=4)
         ear = DeviceReader(lambda: port)
         ear.hears(lambda live, stills: stills)
         port.put(25)
@@ -143,7 +143,7 @@ class TestSimulatedScale:
 
     def test_the_plug_pulled_in_the_middle_and_put_back(self, monkeypatch):
         monkeypatch.setattr(poller, "TRY_AGAIN_S", 0.05)
-        port = SimulatedPort(seed=4)
+        port = SimulatedScalePort(seed=4)
         port.put(40)
         ear = DeviceReader(lambda: port)
         ear.hears(lambda live, stills: live and live.steady)
@@ -157,7 +157,7 @@ class TestSimulatedScale:
         assert [lies.first for lies in ear.stills] == [True] * len(ear.stills)  # what lies there is never a new lump
 
     def test_zero_and_too_much(self):
-        port = SimulatedPort(seed=4)
+        port = SimulatedScalePort(seed=4)
         port.put(300)
         ear = DeviceReader(lambda: port)
         ear.hears(lambda live, stills: live and live.steady)
@@ -167,7 +167,7 @@ class TestSimulatedScale:
         assert "Too heavy" in ear.hears(lambda live, stills: live and live.state == "over").says
 
     def test_nonsense_is_told_and_got_over(self):
-        port = SimulatedPort(seed=4)
+        port = SimulatedScalePort(seed=4)
         ear = DeviceReader(lambda: port)
         ear.hears(lambda live, stills: live and live.state == "ok")
         told = ear.hears(lambda live, stills: live and live.state == "nonsense", port.garble)
@@ -176,7 +176,7 @@ class TestSimulatedScale:
 
     def test_a_watch_ends_when_nobody_listens(self, monkeypatch):
         monkeypatch.setattr(poller, "IDLE_S", 0.1)
-        ear = DeviceReader(lambda: SimulatedPort(seed=4))
+        ear = DeviceReader(lambda: SimulatedScalePort(seed=4))
         ear.hears(lambda live, stills: live and live.state == "ok")
         thread = ear.watch._thread
         thread.join(timeout=10)
@@ -229,11 +229,11 @@ class TestRealScale:
         while not links:
             port.read_line()
         links[0].shutdown(socket.SHUT_RDWR)
-        with pytest.raises(Unplugged):
+        with pytest.raises(DeviceUnplugged):
             read_until_it_fails(port)
 
     def test_nobody_is_there(self):
-        with pytest.raises(Unplugged):
+        with pytest.raises(DeviceUnplugged):
             SerialPort("socket://127.0.0.1:1")
 
 

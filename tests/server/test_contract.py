@@ -10,11 +10,11 @@ from pydantic import BaseModel, TypeAdapter
 
 from kemble.core.cards.ways import WAYS
 from kemble.core.change.shopping import ShoppingList
-from kemble.core.change.sides import Sides
+from kemble.core.change.sides import SchoolsCompared
 from kemble.core.facts.unchecked import checking_models
-from kemble.core.formats.ingredient_text import ReadList
+from kemble.core.formats.ingredient_text import ParsedIngredientList
 from kemble.core.plan.schedule import Plan
-from kemble.core.stations.chain import Worked
+from kemble.core.stations.chain import WorkResult
 from kemble.server.api import (
     ROOMS,
     api,
@@ -85,12 +85,12 @@ def made(owner, sheet):
         ("/sheets/{sheet}", sheets.SheetOpen),
         ("/occasions", list[occasions.OccasionCard]),
         ("/occasions/{occasion}", occasions.OccasionOpen),
-        ("/feasts", list[occasions.FeastTold]),
+        ("/feasts", list[occasions.FeastCard]),
         ("/runs", list[runs.RunCard]),
         ("/runs/{run}", runs.RunOpen),
         ("/log", log.LogPage),
         ("/log?way=set-cake&page=1&size=5", log.LogPage),
-        ("/dropped", list[dropped.Dropped]),
+        ("/dropped", list[dropped.TrashCard]),
         ("/log/{batch}", log.BatchOpen),
         ("/benches?sheet={sheet}", list[benches.BenchCard]),
         ("/benches/{bench}", benches.BenchOpen),
@@ -110,9 +110,9 @@ def test_an_answer_is_of_the_type_it_says(owner, made, path, kind):
 def test_a_ripple_a_plan_and_a_refusal_are_of_theirs(owner, way):
     sheet = owner.ask("POST", "/sheets", {"way": way}).body["sheet"]
     rippled = owner.ask("POST", "/work", {"sheet": sheet, "before": sheet})
-    assert sheets.Rippled.model_validate_json(rippled.content).moved == []
+    assert sheets.RecalculatedSheet.model_validate_json(rippled.content).moved == []
     adjusted = owner.ask("POST", "/adjust", {"sheet": sheet, "to": {"by": "part", "factor": 1.02}})
-    assert sheets.Rippled.model_validate_json(adjusted.content).moved
+    assert sheets.RecalculatedSheet.model_validate_json(adjusted.content).moved
     sheet["title"] = ""
     refused = owner.ask("POST", "/work", {"sheet": sheet})
     assert Refusal.model_validate_json(refused.content).problems[0].path == "sheet.title"
@@ -180,7 +180,7 @@ def test_no_two_types_share_a_name():
             visit(inner)
 
     routes = [kind for room in ROOMS for kind in vars(room).values()]
-    for kind in [*routes, Refusal, Plan, Worked, Sides, ShoppingList, ReadList]:
+    for kind in [*routes, Refusal, Plan, WorkResult, SchoolsCompared, ShoppingList, ParsedIngredientList]:
         visit(kind)
     assert len(named) > 100
 

@@ -8,7 +8,7 @@ import time_machine
 from asking import table
 from icalendar import Calendar
 
-from kemble.core.plan.progress import Stopped
+from kemble.core.plan.progress import PlanningStopped
 from kemble.server.models import OccasionRecord
 from kemble.server.occasions import occasion_days, planning_jobs
 
@@ -187,7 +187,7 @@ class Slow:
             self.asked += 1
             while not self.go.wait(0.01):
                 if watch.stopped:
-                    raise Stopped
+                    raise PlanningStopped
             return real(*args, watch=watch, **more)
 
         monkeypatch.setattr(occasion_days, "plan_day", plan)

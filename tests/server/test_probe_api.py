@@ -15,7 +15,7 @@ from kemble.core.cards.ways import WAYS
 from kemble.core.facts.problems import Refused
 from kemble.server.devices import probes
 from kemble.server.devices.poller import DevicePoller, Listener
-from kemble.server.devices.port import SimulatedProbePort, Unplugged
+from kemble.server.devices.port import DeviceUnplugged, SimulatedProbePort
 from kemble.server.devices.readers import ProbeReader
 from kemble.server.models import KitchenRecord, Run
 
@@ -139,7 +139,7 @@ class TestSticking:
         owner.ask("GET", "/probe")
         port = probes.simulated(KitchenRecord.objects.first())
         owner.ask("POST", "/probe/stick", {"do": "unplug"})
-        with pytest.raises(Unplugged):
+        with pytest.raises(DeviceUnplugged):
             port.read_line()
         owner.ask("POST", "/probe/stick", {"do": "plug"})
         assert port.read_line()

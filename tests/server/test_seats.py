@@ -9,7 +9,7 @@ from django.core.handlers.asgi import ASGIHandler
 from django.db import connections
 from serving import apart
 
-from kemble.site.seats import Seated
+from kemble.site.seats import ThreadedHandler
 
 
 @pytest.fixture
@@ -20,7 +20,7 @@ def seated(monkeypatch):
         await sync_to_async(scope["does"])()
 
     monkeypatch.setattr(ASGIHandler, "handle", handle)
-    return Seated()
+    return ThreadedHandler()
 
 
 def asks(seated, does):
@@ -127,7 +127,7 @@ def test_all_middleware_and_the_view_are_called_in_one_go(monkeypatch):
         return await called(self, *args, **kwargs)
 
     monkeypatch.setattr(SyncToAsync, "__call__", counted)
-    seated, said = Seated(), []
+    seated, said = ThreadedHandler(), []
     asked = {
         "type": "http", "method": "GET", "path": "/api/session", "raw_path": b"/api/session", "query_string": b"",
         "headers": [(b"host", b"127.0.0.1")], "client": ("127.0.0.1", 1), "server": ("127.0.0.1", 80),

@@ -4,7 +4,7 @@
 import { act, cleanup, fireEvent, render, screen, within } from "@testing-library/react";
 import { Route, Routes } from "react-router";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import type { BallDrawing, KitchenSettings, Outcome, Plan, Problem, Sheet, WayCard } from "./api/client";
+import type { BallDrawing, BatchOutcome, KitchenSettings, Plan, Problem, Sheet, WayCard } from "./api/client";
 import { api, ask, Refused } from "./api/client";
 import KitchenPage from "./kitchen/KitchenPage";
 import { OutcomeForm } from "./log/OutcomeForm";
@@ -293,7 +293,7 @@ describe("how it came out", () => {
   } as unknown as WayCard;
 
   it("is said on just-about-right scales, with faults and a note", async () => {
-    const saved = vi.fn<(outcome: Outcome) => void>();
+    const saved = vi.fn<(outcome: BatchOutcome) => void>();
     render(<OutcomeForm way={way} start={{ tastes: {}, faults: [], note: "" }} busy={false} onSave={saved} />);
     fireEvent.click(screen.getByRole("radio", { name: "much too soft" }));
     fireEvent.click(screen.getAllByRole("radio", { name: "just right" })[1] as HTMLElement);
@@ -304,7 +304,7 @@ describe("how it came out", () => {
   });
 
   it("may be left unsaid, and starts from what was said before", async () => {
-    const saved = vi.fn<(outcome: Outcome) => void>();
+    const saved = vi.fn<(outcome: BatchOutcome) => void>();
     render(
       <OutcomeForm way={way} start={{ tastes: { softness: -1 }, faults: [], note: "" }} busy={false} onSave={saved} />,
     );

@@ -5,7 +5,7 @@ import { act, fireEvent, screen } from "@testing-library/react";
 import type { ReactNode } from "react";
 import { MemoryRouter } from "react-router";
 import { vi } from "vitest";
-import type { Fact, KitchenSettings, Sheet, SheetOpen, WayCard, Worked } from "./api/client";
+import type { Fact, KitchenSettings, Sheet, SheetOpen, WayCard, WorkResult } from "./api/client";
 import { queryClient } from "./api/queries";
 import { TIME_HEADER } from "./api/reach";
 import { newPart } from "./sheet/edits";
@@ -104,13 +104,13 @@ export const fact = (key: string, value: number | string, unit = "", more: Parti
 
 export const facts = (...found: Fact[]) => Object.fromEntries(found.map((one) => [one.key, one]));
 
-export const worked = (...found: Fact[]): Worked => ({
+export const worked = (...found: Fact[]): WorkResult => ({
   facts: facts(...found),
   advice: [],
   cautions: [],
   allergens: [],
   steps: [],
-  drawings: { mix: null, shape: null, heat: null, cut: null } as unknown as Worked["drawings"],
+  drawings: { mix: null, shape: null, heat: null, cut: null } as unknown as WorkResult["drawings"],
   problems: [],
   checks: [],
   lines: [],

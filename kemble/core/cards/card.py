@@ -36,7 +36,7 @@ def stage_of(step_id: str) -> tuple[str, int]:
 
 
 @dataclass(frozen=True, slots=True)
-class Rest:
+class OutputDestination:
     """Where what is made of a part goes, once others have taken their share: into another part, into or on the whole,
     beside it on the table, or kept. `joins` is the way's step at which it goes in; empty, from the start."""
 
@@ -91,7 +91,7 @@ class Minutes:
 
 
 @dataclass(frozen=True, slots=True)
-class After:
+class StepDependency:
     """This step begins once `step` has ended, at least and at most so many minutes later.
 
     `step` may be the role of a part: then it waits for the last step of making that part.
@@ -142,7 +142,7 @@ class Step:
     words: str
     minutes: Minutes
     hands: Hands
-    after: tuple[After, ...] = ()
+    after: tuple[StepDependency, ...] = ()
     uses: tuple[Resource, ...] = ()
     when: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
     part: PartRole | None = None
@@ -161,7 +161,7 @@ class Step:
 
 
 @dataclass(frozen=True, slots=True)
-class Evidence:
+class CauseEvidence:
     """A fact that makes a cause likely when it lies on that side of a number."""
 
     fact: str
@@ -176,4 +176,4 @@ class Fault:
     cause: str
     now: str
     next_time: str
-    evidence: tuple[Evidence, ...] = ()
+    evidence: tuple[CauseEvidence, ...] = ()

@@ -6,22 +6,22 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any, Literal
 
-from kemble.core.cards.card import NONE, After, Band, Choice, Cue, Fault, Minutes, Rhythm, School, Step
+from kemble.core.cards.card import NONE, Band, Choice, Cue, Fault, Minutes, Rhythm, School, Step, StepDependency
 from kemble.core.facts.vocabulary import Group, PartRole
 
 __all__ = [
-    "After",
     "Band",
     "Choice",
     "Cue",
     "Family",
+    "FamilyOutput",
     "Fault",
-    "Finish",
     "Minutes",
-    "Output",
+    "PartFinish",
     "Rhythm",
     "School",
     "Step",
+    "StepDependency",
 ]
 
 Boils = Literal["syrup", "paste"]
@@ -29,7 +29,7 @@ Rule = Literal["mixed", "solids", "times-dry", "loss", "curd", "fry", "press"]
 
 
 @dataclass(frozen=True, slots=True)
-class Finish:
+class PartFinish:
     """When it is done, as a weight.
 
     mixed: what went in. solids: boiled down until solids are `target` per cent of it. times-dry: `target` times the
@@ -48,7 +48,7 @@ class Finish:
 
 
 @dataclass(frozen=True, slots=True)
-class Output:
+class FamilyOutput:
     """One of the things that a part makes, what it is called (as its role is, where it has no name of its own), and the
     group of ingredients it then counts among."""
 
@@ -67,10 +67,10 @@ class Family:
     name: str
     says: str
     roles: tuple[PartRole, ...]
-    finish: Finish
+    finish: PartFinish
     lines: tuple[Mapping[str, Any], ...]  # a starting formula
     steps: tuple[Step, ...]  # the last one is the one that others wait for
-    outputs: tuple[Output, ...]
+    outputs: tuple[FamilyOutput, ...]
     choices: tuple[Choice, ...] = ()  # on which cooks differ; chosen on the part
     tells: tuple[str, ...] = ()  # groups or ids of ingredients that give the family away
     sweetened: str = ""  # the group that its sugar is measured on ...
@@ -79,7 +79,7 @@ class Family:
     cautions: tuple[str, ...] = ()
     spare_pct: float = 0.0  # made or soaked over and above, because some tear
 
-    def main(self, role: PartRole) -> Output:
+    def main(self, role: PartRole) -> FamilyOutput:
         """What a part of this kind is made for, in its role."""
         return next((output for output in self.outputs if role in output.main_of), self.outputs[0])
 

@@ -30,7 +30,7 @@ TasteId = Literal[
 
 
 @dataclass(frozen=True, slots=True)
-class Scale:
+class TasteScale:
     """What is said at its two ends; the middle is "just right". `more` and `less`: what the craft does about too little
     and too much, where that is no matter of the ratios (kitchen rules)."""
 
@@ -40,40 +40,42 @@ class Scale:
     less: str = ""
 
 
-SCALES: Mapping[TasteId, Scale] = {
-    "softness": Scale("too firm", "too soft"),
-    "sweetness": Scale("not sweet enough", "too sweet"),
-    "chew": Scale("too short", "too chewy"),
-    "richness": Scale("too lean", "too rich"),
-    "skin": Scale("skin too thin", "skin too thick"),
-    "paste": Scale("too little paste", "too much paste"),
-    "filling": Scale("too little filling", "too much filling"),
-    "fragrance": Scale("too plain", "too much of the oil"),
-    "grind": Scale("too coarse", "too fine"),
-    "seasoning": Scale("too plain", "too strong"),
-    "smoothness": Scale("too grainy", "too smooth"),
-    "stickiness": Scale("not sticky enough", "too sticky"),
-    "salt": Scale("not salty enough", "too salty", "half as much salt again", "a third less salt"),
-    "surface": Scale(
+SCALES: Mapping[TasteId, TasteScale] = {
+    "softness": TasteScale("too firm", "too soft"),
+    "sweetness": TasteScale("not sweet enough", "too sweet"),
+    "chew": TasteScale("too short", "too chewy"),
+    "richness": TasteScale("too lean", "too rich"),
+    "skin": TasteScale("skin too thin", "skin too thick"),
+    "paste": TasteScale("too little paste", "too much paste"),
+    "filling": TasteScale("too little filling", "too much filling"),
+    "fragrance": TasteScale("too plain", "too much of the oil"),
+    "grind": TasteScale("too coarse", "too fine"),
+    "seasoning": TasteScale("too plain", "too strong"),
+    "smoothness": TasteScale("too grainy", "too smooth"),
+    "stickiness": TasteScale("not sticky enough", "too sticky"),
+    "salt": TasteScale("not salty enough", "too salty", "half as much salt again", "a third less salt"),
+    "surface": TasteScale(
         "too dry outside",
         "too wet outside",
         "cover it sooner while it cools, and dust it thinner",
         "let the steam off before it is covered, and dry the lid",
     ),
-    "colour": Scale("too pale", "too dark", "longer at heat, or a darker sugar", "shorter at heat, or a lighter sugar"),
-    "scent": Scale(
+    "colour": TasteScale(
+        "too pale", "too dark", "longer at heat, or a darker sugar", "shorter at heat, or a lighter sugar"
+    ),
+    "scent": TasteScale(
         "smells of too little",
         "smells of too much",
         "stir the scent in last, off the heat",
         "half as much of the scent",
     ),
-    "heart": Scale(
+    "heart": TasteScale(
         "heart too firm",
         "heart too runny",
         "a minute or two longer in its heat",
         "freeze it harder before it is wrapped",
     ),
-    "warmth": Scale(
+    "warmth": TasteScale(
         "too cold to eat", "too hot to eat", "warm the dishes, and serve it at once", "let it stand a little"
     ),
 }

@@ -13,18 +13,18 @@ from typing import Any, Literal
 
 from kemble.core.cards.card import (
     NONE,
-    After,
     Band,
+    CauseEvidence,
     Choice,
     Count,
     Cue,
-    Evidence,
     Fault,
     Minutes,
-    Rest,
+    OutputDestination,
     Rhythm,
     School,
     Step,
+    StepDependency,
     StepId,
     stage_of,
 )
@@ -32,19 +32,19 @@ from kemble.core.cards.tastes import TasteId
 from kemble.core.facts.vocabulary import PartRole
 
 __all__ = [
-    "After",
     "Band",
+    "CauseEvidence",
     "Choice",
     "Count",
     "Cue",
-    "Evidence",
     "Fault",
     "Limit",
     "Minutes",
-    "Rest",
+    "OutputDestination",
     "Rhythm",
     "School",
     "Step",
+    "StepDependency",
     "Way",
     "outline",
 ]
@@ -96,7 +96,9 @@ class Way:
     portions: Literal["raw", "cooked"] = "raw"  # weighed out and shaped before its heat, or after
     counted: tuple[PartRole, ...] = ("base",)  # the parts whose raw lines the ratios and the batch count
     cooks: tuple[str, ...] = ()  # the steps in which the base is cooked; what joins at a later one is not in that heat
-    rests: Mapping[PartRole, Rest] = field(default_factory=dict)  # where a part's rest goes, other than is usual
+    rests: Mapping[PartRole, OutputDestination] = field(
+        default_factory=dict
+    )  # where a part's rest goes, other than is usual
     parts: Mapping[PartRole, str] = field(default_factory=dict)  # the usual family of each part
     grain_cook: Mapping[str, GrainCook] = field(default_factory=dict)  # by school of the choice "grain"
     wraps: Literal["inside", "outside"] = "inside"  # where the filling lies

@@ -16,7 +16,7 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError
 from kemble.core.change.diets import DIETS, DietId, stand_in
 from kemble.core.change.exchange import Exchange, exchange_for
 from kemble.core.computing import computes
-from kemble.core.facts.fact import Book
+from kemble.core.facts.fact import FactBook
 from kemble.core.facts.problems import Refused, problems_from, refuse
 from kemble.core.facts.quantity import UnitId
 from kemble.core.facts.vocabulary import PartRole
@@ -26,12 +26,12 @@ from kemble.core.kitchen.shelf import Shelf
 from kemble.core.physics.soaking import most_pct, soak_for
 from kemble.core.sheet.bowl import Bowl, WeighedLine, weigh
 from kemble.core.sheet.document import Cut, Grain, Pieces, Sheet
-from kemble.core.sheet.parts import MOST_AMOUNT, Amount, Line, Part, Some
+from kemble.core.sheet.parts import MOST_AMOUNT, Amount, Line, Part, PartialAmount
 from kemble.core.stations.mix.grain import RINSE_MIN
 from kemble.core.stations.mix.mix import mix
-from kemble.core.stations.shape.portions import Heart, heart_of
+from kemble.core.stations.shape.portions import WholeCentre, heart_of
 from kemble.core.stations.shape.shape import shape
-from kemble.core.stations.working import Working
+from kemble.core.stations.working import Calculation
 from kemble.core.words import say
 
 By = Literal[
@@ -89,40 +89,40 @@ class Adjustment(BaseModel):
 
 
 @dataclass(frozen=True, slots=True)
-class Adjusted:
+class AdjustedSheet:
     sheet: Sheet
     says: list[str] = field(default_factory=list)
 
 
 @computes
-def adjust(sheet: Sheet, to: Adjustment, kitchen: Kitchen) -> Adjusted:
+def adjust(sheet: Sheet, to: Adjustment, kitchen: Kitchen) -> AdjustedSheet:
     """The sheet with the adjustment made. Raises Refused when it lacks what the adjustment needs."""
-    before = _Before(sheet, kitchen)
+    before = _SheetBefore(sheet, kitchen)
     try:
         if to.by == "exchange":
             return _exchange(before, to)
         if to.by == "diet":
             return _diet(before, to)
-        return Adjusted(_checked(_ROUTES[to.by](before, to)))
+        return AdjustedSheet(_checked(_ROUTES[to.by](before, to)))
     except ValidationError as error:  # what would come of it is more than a sheet holds
         raise Refused(problems_from(error, Sheet)) from None
 
 
-class _Before:
+class _SheetBefore:
     """The sheet as it stands, weighed and mixed in one kitchen."""
 
     def __init__(self, sheet: Sheet, kitchen: Kitchen) -> None:
         self.sheet, self.kitchen = sheet, kitchen
         self.shelf = Shelf(kitchen)
         self.bowl: Bowl = weigh(sheet, self.shelf)
-        self._working = Working(sheet, kitchen, self.shelf, self.bowl)
+        self._working = Calculation(sheet, kitchen, self.shelf, self.bowl)
         self._mixed = mix(self._working)
 
     @property
-    def book(self) -> Book:
+    def book(self) -> FactBook:
         return self._working.book
 
-    def shaped(self) -> Book:
+    def shaped(self) -> FactBook:
         """The facts with those of the pieces. Raises Refused where they cannot be shaped."""
         shape(self._working, self._mixed)
         if self._working.problems:
@@ -135,7 +135,7 @@ class _Before:
         return self._working.follows(self._working.way.sheeted_when)
 
     @property
-    def heart(self) -> Heart | None:
+    def heart(self) -> WholeCentre | None:
         return heart_of(self.bowl, self._mixed.made)
 
     @property
@@ -189,7 +189,7 @@ def scale_part(part: Part, factor: float) -> Part:
     )
 
 
-_SomeOf = TypeVar("_SomeOf", bound=Some)
+_SomeOf = TypeVar("_SomeOf", bound=PartialAmount)
 
 
 def _some_times(some: _SomeOf, factor: float) -> _SomeOf:
@@ -218,19 +218,19 @@ def _checked(sheet: Sheet) -> Sheet:
     return sheet
 
 
-def _base(before: _Before, to: Adjustment) -> Sheet:
+def _base(before: _SheetBefore, to: Adjustment) -> Sheet:
     return scale(before.sheet, _need(to, "grams") / before.book.number("mix.base_g"))
 
 
-def _batch(before: _Before, to: Adjustment) -> Sheet:
+def _batch(before: _SheetBefore, to: Adjustment) -> Sheet:
     return scale(before.sheet, _need(to, "grams") / before.book.number("mix.batch_g"))
 
 
-def _cooked(before: _Before, to: Adjustment) -> Sheet:
+def _cooked(before: _SheetBefore, to: Adjustment) -> Sheet:
     return scale(before.sheet, _need(to, "grams") / before.book.number("mix.cooked_g"))
 
 
-def _depth(before: _Before, to: Adjustment) -> Sheet:
+def _depth(before: _SheetBefore, to: Adjustment) -> Sheet:
     if not before.in_tray:
         refuse("to.by", say("this way fills no tin"), say("pieces, or a weight"))
     bag = before.sheet.bag
@@ -241,26 +241,26 @@ def _depth(before: _Before, to: Adjustment) -> Sheet:
     return scale(before.sheet, volume_ml / before.book.number("mix.volume_ml"))
 
 
-def _part(before: _Before, to: Adjustment) -> Sheet:
+def _part(before: _SheetBefore, to: Adjustment) -> Sheet:
     if before.sheet.part(to.role) is None:
         refuse("to.role", say("there is no {role} on the sheet", role=to.role), say("a part of the sheet"))
     return _scale_parts(before.sheet, {to.role: _need(to, "factor")})
 
 
-def _line(before: _Before, to: Adjustment) -> Sheet:
+def _line(before: _SheetBefore, to: Adjustment) -> Sheet:
     one = _scooped(before, to)
     if to.amount is not None:
         return scale(before.sheet, to.amount / one.line.amount.value)
     return scale(before.sheet, _need(to, "grams") / one.grams)
 
 
-def _have(before: _Before, to: Adjustment) -> Sheet:
+def _have(before: _SheetBefore, to: Adjustment) -> Sheet:
     if to.role == "base" or before.sheet.part(to.role) is None:
         refuse("to.role", say("no {role} is made beside the base", role=to.role), say("a part of the sheet"))
     return scale(before.sheet, _need(to, "grams") / before.have_g(to.role))
 
 
-def _scooped(before: _Before, to: Adjustment) -> WeighedLine:
+def _scooped(before: _SheetBefore, to: Adjustment) -> WeighedLine:
     part, line = _need(to, "part"), _need(to, "line")
     found = next((one for one in before.bowl.lines if (one.part, one.index) == (part, line)), None)
     if found is None:
@@ -268,7 +268,7 @@ def _scooped(before: _Before, to: Adjustment) -> WeighedLine:
     return found
 
 
-def _unit(before: _Before, to: Adjustment) -> Sheet:
+def _unit(before: _SheetBefore, to: Adjustment) -> Sheet:
     """The same grams, written in another unit."""
     one = _scooped(before, to)
     if to.unit is None:
@@ -288,7 +288,7 @@ def _unit(before: _Before, to: Adjustment) -> Sheet:
     return _with_lines(before.sheet, lambda p, i, old: written if (p, i) == (one.part, one.index) else old)
 
 
-def _filling_share(before: _Before, to: Adjustment) -> Sheet:
+def _filling_share(before: _SheetBefore, to: Adjustment) -> Sheet:
     if before.sheet.part("filling") is None:
         refuse("to.by", say("there is no filling on the sheet"), say("a part with role filling"))
     share = _need(to, "share_pct") / 100
@@ -301,7 +301,7 @@ def _filling_share(before: _Before, to: Adjustment) -> Sheet:
 _WITHIN: tuple[PartRole, ...] = ("filling", "heart")
 
 
-def _pieces(before: _Before, to: Adjustment) -> Sheet:
+def _pieces(before: _SheetBefore, to: Adjustment) -> Sheet:
     """So many pieces, so heavy: each part scaled to give just that."""
     count = int(_need(to, "count"))
     if before.in_tray:
@@ -324,7 +324,7 @@ def _by_count(cut: Cut, count: int) -> Cut:
     return cut.model_copy(update={"pieces": count, "side_mm": None, "long_mm": None, "piece_g": None})
 
 
-def _for_pieces(before: _Before, count: int, dough: float, filling: float | None) -> Sheet:
+def _for_pieces(before: _SheetBefore, count: int, dough: float, filling: float | None) -> Sheet:
     by = count * dough / before.dough_g
     factors = {part.role: by for part in before.sheet.parts}
     heart = before.heart
@@ -342,7 +342,7 @@ def _for_pieces(before: _Before, count: int, dough: float, filling: float | None
     return _scale_parts(before.sheet, factors).model_copy(update={"pieces": pieces})
 
 
-def _people(before: _Before, to: Adjustment) -> Sheet:
+def _people(before: _SheetBefore, to: Adjustment) -> Sheet:
     """So many for each of so many, the pieces as heavy as they are now."""
     count = math.ceil(_need(to, "people") * _need(to, "each") - 1e-9)
     if before.in_tray:
@@ -360,7 +360,7 @@ _MOVERS: tuple[tuple[str, str, str], ...] = (
 _SUCH_AS = {"liquid": "water or milk", "sugar": "sugar or honey", "fat": "butter or oil"}
 
 
-def _ratio(before: _Before, to: Adjustment) -> Sheet:
+def _ratio(before: _SheetBefore, to: Adjustment) -> Sheet:
     """Solve for the main liquid, sugar and fat so that each ratio comes out as asked and the others as they were.
 
     As many equations as lines that can move: liquids carry some sugar (juice), sugars some water (honey), butter
@@ -385,11 +385,11 @@ def _ratio(before: _Before, to: Adjustment) -> Sheet:
             )
     sheet = _held(before, movers, asked) if movers else before.sheet
     if soaks and to.hydration_pct is not None:
-        sheet = _soak_longer(_Before(sheet, before.kitchen), to.hydration_pct)
+        sheet = _soak_longer(_SheetBefore(sheet, before.kitchen), to.hydration_pct)
     return sheet
 
 
-def _held(before: _Before, movers: dict[str, tuple[str, WeighedLine]], asked: dict[str, float]) -> Sheet:
+def _held(before: _SheetBefore, movers: dict[str, tuple[str, WeighedLine]], asked: dict[str, float]) -> Sheet:
     """Every ratio that a line can move, as asked or as it was. Fat that was not asked for gives way if it must."""
     base_g = before.book.number("mix.base_g")
 
@@ -406,7 +406,7 @@ def _held(before: _Before, movers: dict[str, tuple[str, WeighedLine]], asked: di
         return solved(rest) if rest else before.sheet
 
 
-def _solve(before: _Before, movers: list[tuple[str, WeighedLine]], targets: list[float]) -> Sheet:
+def _solve(before: _SheetBefore, movers: list[tuple[str, WeighedLine]], targets: list[float]) -> Sheet:
     components = [component for component, _ in movers]
     base_g = before.book.number("mix.base_g")
     pct = {component: f"mix.{name}" for name, component, _ in _MOVERS}
@@ -434,7 +434,7 @@ def _solve(before: _Before, movers: list[tuple[str, WeighedLine]], targets: list
     return _with_lines(before.sheet, lambda p, i, line: _amount_times(line, lines.get((p, i), 1.0)))
 
 
-def _counted_share(before: _Before, one: WeighedLine) -> float:
+def _counted_share(before: _SheetBefore, one: WeighedLine) -> float:
     """How much of a line's used grams the ratios count: not what goes to other parts, is kept or is made for others."""
     share = 0.0
     for each in one.shares:
@@ -447,7 +447,7 @@ def _counted_share(before: _Before, one: WeighedLine) -> float:
     return share
 
 
-def _main(before: _Before, group: str) -> WeighedLine | None:
+def _main(before: _SheetBefore, group: str) -> WeighedLine | None:
     """The heaviest line of a group in the counted parts."""
     found = [
         one
@@ -457,7 +457,7 @@ def _main(before: _Before, group: str) -> WeighedLine | None:
     return max(found, key=lambda one: one.used_g, default=None)
 
 
-def _soak_longer(before: _Before, hydration_pct: float) -> Sheet:
+def _soak_longer(before: _SheetBefore, hydration_pct: float) -> Sheet:
     """The soak that gives a hydration, in the water that the sheet soaks in."""
     book, grain = before.book, before.sheet.grain
     uptake = hydration_pct - (book.number("mix.hydration_pct") - book.number("grain.uptake_pct"))
@@ -489,7 +489,7 @@ def _amount_times(line: Line, factor: float) -> Line:
     return line.model_copy(update={"amount": line.amount.model_copy(update={"value": line.amount.value * factor})})
 
 
-_ROUTES: dict[str, Callable[[_Before, Adjustment], Sheet]] = {
+_ROUTES: dict[str, Callable[[_SheetBefore, Adjustment], Sheet]] = {
     "ratio": _ratio,
     "filling_share": _filling_share,
     "base": _base,
@@ -505,7 +505,7 @@ _ROUTES: dict[str, Callable[[_Before, Adjustment], Sheet]] = {
 }
 
 
-def _exchange(before: _Before, to: Adjustment) -> Adjusted:
+def _exchange(before: _SheetBefore, to: Adjustment) -> AdjustedSheet:
     """One ingredient for another, keeping what it was there for; water and sugar re-balanced by the main lines."""
     one = _scooped(before, to)
     if to.ingredient is None:
@@ -527,10 +527,10 @@ def _exchange(before: _Before, to: Adjustment) -> Adjusted:
         for p, each in enumerate(before.sheet.parts)
     )
     sheet = _checked(before.sheet.model_copy(update={"parts": parts}))
-    return Adjusted(*_rebalanced(before, sheet, one, swap))
+    return AdjustedSheet(*_rebalanced(before, sheet, one, swap))
 
 
-def _diet(before: _Before, to: Adjustment) -> Adjusted:
+def _diet(before: _SheetBefore, to: Adjustment) -> AdjustedSheet:
     """Every line that the diet bars exchanged in turn, in whichever part it stands; what has no stand-in is said."""
     if to.diet is None:
         refuse("to.diet", say("is missing"), " or ".join(DIETS))
@@ -549,7 +549,7 @@ def _diet(before: _Before, to: Adjustment) -> Adjusted:
             continue
         swap = Adjustment(by="exchange", part=one.part, line=one.index, ingredient=instead)
         found = _exchange(now, swap)
-        now = _Before(found.sheet, before.kitchen)
+        now = _SheetBefore(found.sheet, before.kitchen)
         comes = now.shelf.items[instead].name.lower() if instead else "nothing"
         says += [
             say("{first}{others} for {item}.", first=comes[0].upper(), others=comes[1:], item=one.item.name.lower()),
@@ -559,7 +559,7 @@ def _diet(before: _Before, to: Adjustment) -> Adjusted:
         says.append(say("Nothing here stands in for {items}: take it out, or leave it.", items=" and ".join(stays)))
     if not says:
         says.append(say("There is nothing in it that would have to go."))
-    return Adjusted(now.sheet, says)
+    return AdjustedSheet(now.sheet, says)
 
 
 def _exchanged_lines(one: WeighedLine, swap: Exchange, shelf: Shelf) -> list[Line]:
@@ -583,7 +583,7 @@ def _exchanged_lines(one: WeighedLine, swap: Exchange, shelf: Shelf) -> list[Lin
     return lines
 
 
-def _rebalanced(before: _Before, sheet: Sheet, one: WeighedLine, swap: Exchange) -> tuple[Sheet, list[str]]:
+def _rebalanced(before: _SheetBefore, sheet: Sheet, one: WeighedLine, swap: Exchange) -> tuple[Sheet, list[str]]:
     """Hold water and sugar where they were, as far as the lines allow, and say what was done."""
     says = [swap.says]
     if one.role not in before.counted:
@@ -594,7 +594,7 @@ def _rebalanced(before: _Before, sheet: Sheet, one: WeighedLine, swap: Exchange)
         sugar_pct=before.book.number("mix.sugar_pct"),
     )
     try:
-        balanced = _checked(_ratio(_Before(sheet, before.kitchen), held))
+        balanced = _checked(_ratio(_SheetBefore(sheet, before.kitchen), held))
     except Refused as refused:
         return sheet, [*says, say("Water and sugar could not be held: {says}.", says=refused.problems[0].says)]
     moved = []
@@ -605,7 +605,7 @@ def _rebalanced(before: _Before, sheet: Sheet, one: WeighedLine, swap: Exchange)
             moved.append(f"{abs(by):.0f} g {'more' if by > 0 else 'less'} {now.item.name.lower()}")
     if moved:
         says.append(say("To hold water and sugar where they were: {moved}.", moved=", ".join(moved)))
-    after = _Before(balanced, before.kitchen)
+    after = _SheetBefore(balanced, before.kitchen)
     for key, words in (("mix.fat_pct", "Fat"), ("mix.egg_pct", "Egg")):
         old = before.book.number(key) if key in before.book else 0.0
         new = after.book.number(key) if key in after.book else 0.0

@@ -10,9 +10,9 @@ from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.shelf import Shelf
 from kemble.core.sheet.bowl import weigh
 from kemble.core.sheet.document import Sheet
-from kemble.core.sheet.parts import MadeFor, Part, Some
-from kemble.core.stations.mix.parts import Made, parts
-from kemble.core.stations.working import Working
+from kemble.core.sheet.parts import MadeFor, Part, PartialAmount
+from kemble.core.stations.mix.parts import FinishedPart, parts
+from kemble.core.stations.working import Calculation
 from kemble.core.words import say
 
 
@@ -77,7 +77,7 @@ def _part(sheet: Sheet, role: PartRole) -> Part:
     return part
 
 
-def _made(sheet: Sheet, role: PartRole, kitchen: Kitchen) -> Made:
+def _made(sheet: Sheet, role: PartRole, kitchen: Kitchen) -> FinishedPart:
     _part(sheet, role)
     shelf = Shelf(kitchen)
     bowl = weigh(sheet, shelf)
@@ -92,15 +92,15 @@ def _made(sheet: Sheet, role: PartRole, kitchen: Kitchen) -> Made:
             ),
             say("a part whose lines are its own"),
         )
-    return parts(Working(sheet, kitchen, shelf, bowl))[role]
+    return parts(Calculation(sheet, kitchen, shelf, bowl))[role]
 
 
 def _with(sheet: Sheet, part: Part) -> Sheet:
     return sheet.model_copy(update={"parts": tuple(part if one.role == part.role else one for one in sheet.parts)})
 
 
-def _kept(part: Part, factor: float) -> Some | None:
+def _kept(part: Part, factor: float) -> PartialAmount | None:
     """What is kept of a part that is made larger or smaller: an amount stays, a share is of another whole."""
     if part.kept is None or part.kept.share is None:
         return part.kept
-    return Some(share=min(1.0, part.kept.share * factor))
+    return PartialAmount(share=min(1.0, part.kept.share * factor))

@@ -11,7 +11,7 @@ from pydantic import BaseModel, ConfigDict
 from kemble.core.facts.problems import Refused
 from kemble.core.facts.quantity import household
 from kemble.core.facts.vocabulary import Group
-from kemble.core.kitchen.document import Kitchen, Stock
+from kemble.core.kitchen.document import Kitchen, LarderStock
 from kemble.core.kitchen.larder import Ingredient
 from kemble.core.kitchen.shelf import Shelf
 from kemble.core.sheet.bowl import weigh
@@ -76,7 +76,7 @@ class ShoppingList(BaseModel):
 
 
 @dataclass
-class _Need:
+class _NeededIngredient:
     item: Ingredient
     grams: float = 0.0
     spare: float = 0.0
@@ -89,7 +89,7 @@ def shopping(sheets: Sequence[Sheet], kitchen: Kitchen) -> ShoppingList:
     A part that another sheet of the list makes is bought there. Raises Refused for a line that cannot be weighed.
     """
     shelf = Shelf(kitchen)
-    needs: dict[str, _Need] = {}
+    needs: dict[str, _NeededIngredient] = {}
     holds: set[str] = set()
     notes: list[str] = []
     titles = {sheet.title for sheet in sheets}
@@ -115,7 +115,7 @@ def shopping(sheets: Sequence[Sheet], kitchen: Kitchen) -> ShoppingList:
                 notes.extend([note] if note not in notes else [])
             if "tap" in one.item.tags:
                 continue
-            need = needs.setdefault(one.item.id, _Need(one.item))
+            need = needs.setdefault(one.item.id, _NeededIngredient(one.item))
             need.grams += one.grams
             if sheet.title not in need.sheets:
                 need.sheets.append(sheet.title)
@@ -138,7 +138,7 @@ def shopping(sheets: Sequence[Sheet], kitchen: Kitchen) -> ShoppingList:
     )
 
 
-def _add_spares(sheet: Sheet, kitchen: Kitchen, shelf: Shelf, needs: dict[str, _Need]) -> None:
+def _add_spares(sheet: Sheet, kitchen: Kitchen, shelf: Shelf, needs: dict[str, _NeededIngredient]) -> None:
     """Leaves over and above the sheet's, where it has fewer than its pieces and their spares want."""
     wrapper = sheet.part("wrapper")
     if wrapper is None or wrapper.made_on:
@@ -157,7 +157,7 @@ def _add_spares(sheet: Sheet, kitchen: Kitchen, shelf: Shelf, needs: dict[str, _
         needs[item.id].spare += missing
 
 
-def _line(need: _Need, stock: Stock | None, shelf: Shelf) -> ShoppingLine:
+def _line(need: _NeededIngredient, stock: LarderStock | None, shelf: Shelf) -> ShoppingLine:
     item = need.item
     pack_name, pack_g = item.pack or ("", None)
     if stock and stock.pack_g:

@@ -58,7 +58,7 @@ COMPARED = (
 MOST_ROWS = 8
 
 
-class Side(BaseModel):
+class SchoolComparison(BaseModel):
     """One school: its words, its window in minutes, and what it shows in each row (empty where it has nothing)."""
 
     model_config = ConfigDict(frozen=True)
@@ -75,7 +75,7 @@ class Side(BaseModel):
     problems: tuple[Problem, ...]
 
 
-class Sides(BaseModel):
+class SchoolsCompared(BaseModel):
     """A question on which cooks differ, its schools, and the rows in which they do."""
 
     model_config = ConfigDict(frozen=True)
@@ -84,10 +84,10 @@ class Sides(BaseModel):
     title: str
     rows: tuple[str, ...]
     units: tuple[str, ...]
-    sides: tuple[Side, ...]
+    sides: tuple[SchoolComparison, ...]
 
 
-class Question(BaseModel):
+class SchoolQuestion(BaseModel):
     """A question that a way has two sides to."""
 
     model_config = ConfigDict(frozen=True)
@@ -98,7 +98,7 @@ class Question(BaseModel):
 
 
 @dataclass(frozen=True, slots=True)
-class _School:
+class _ComparedSchool:
     id: str
     label: str
     buys: str
@@ -106,16 +106,16 @@ class _School:
     sheet: Sheet
 
 
-def questions(way: Way) -> list[Question]:
+def questions(way: Way) -> list[SchoolQuestion]:
     """Everything on which the cooks of a way differ."""
-    found = [Question(id=choice.id, title=choice.title, station=choice.station) for choice in way.choices]
+    found = [SchoolQuestion(id=choice.id, title=choice.title, station=choice.station) for choice in way.choices]
     if way.base == "grain":
-        found.insert(0, Question(id="soak", title=say("The grain is soaked"), station="mix"))
+        found.insert(0, SchoolQuestion(id="soak", title=say("The grain is soaked"), station="mix"))
     return found
 
 
 @computes
-def sides(sheet: Sheet, kitchen: Kitchen, question: str) -> Sides:
+def sides(sheet: Sheet, kitchen: Kitchen, question: str) -> SchoolsCompared:
     """Work the sheet under every school of a question. Raises Refused for a question that the way does not have."""
     way = WAYS[sheet.way]
     asked = {one.id: one for one in questions(way)}
@@ -127,13 +127,13 @@ def sides(sheet: Sheet, kitchen: Kitchen, question: str) -> Sides:
     facts = [one.facts for one in worked]
     rows = [key for key in COMPARED if _differs(key, facts)][:MOST_ROWS]
     known = {key: next(one[key] for one in facts if key in one) for key in rows}
-    return Sides(
+    return SchoolsCompared(
         id=question,
         title=asked[question].title,
         rows=tuple(known[key].label for key in rows),
         units=tuple(known[key].unit for key in rows),
         sides=tuple(
-            Side(
+            SchoolComparison(
                 id=school.id,
                 label=school.label,
                 buys=school.buys,
@@ -150,10 +150,10 @@ def sides(sheet: Sheet, kitchen: Kitchen, question: str) -> Sides:
     )
 
 
-def _chosen(sheet: Sheet, choice: Choice) -> list[_School]:
+def _chosen(sheet: Sheet, choice: Choice) -> list[_ComparedSchool]:
     now = sheet.school(choice.id)
     return [
-        _School(
+        _ComparedSchool(
             school.id,
             school.label,
             school.buys,
@@ -164,11 +164,12 @@ def _chosen(sheet: Sheet, choice: Choice) -> list[_School]:
     ]
 
 
-def _soaked(sheet: Sheet) -> list[_School]:
+def _soaked(sheet: Sheet) -> list[_ComparedSchool]:
     """Soaked not at all, an hour, overnight in the cold; and as on the sheet, when that is none of them."""
     now = sheet.grain
     found = [
-        _School(side, label, buys, minutes == now.soak_min, soaked(sheet, side)) for side, minutes, label, buys in SOAKS
+        _ComparedSchool(side, label, buys, minutes == now.soak_min, soaked(sheet, side))
+        for side, minutes, label, buys in SOAKS
     ]
     if not any(school.followed for school in found):
         words = (
@@ -176,7 +177,7 @@ def _soaked(sheet: Sheet) -> list[_School]:
             if now.soak_min >= 60
             else say("{soak_min:.0f} min", soak_min=now.soak_min)
         )
-        found.append(_School("now", say("{words}, as on the sheet", words=words), "", True, sheet))
+        found.append(_ComparedSchool("now", say("{words}, as on the sheet", words=words), "", True, sheet))
     return found
 
 

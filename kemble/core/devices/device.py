@@ -17,12 +17,12 @@ class DeviceError(ValueError):
     """A line that is no line of the protocol. The message says why."""
 
 
-class Line(BaseModel):
+class DeviceLine(BaseModel):
     model_config = ConfigDict(frozen=True, extra="ignore")  # a later device may say more
 
 
-Hello = TypeVar("Hello", bound=Line)
-Reading = TypeVar("Reading", bound=Line)
+Hello = TypeVar("Hello", bound=DeviceLine)
+Reading = TypeVar("Reading", bound=DeviceLine)
 
 
 def parsed(line: bytes, word: str, hello: type[Hello], reading: type[Reading]) -> Hello | Reading:

@@ -12,10 +12,10 @@ from typing import Any, Literal
 import numpy as np
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
-from kemble.core.devices.device import Line, parsed
+from kemble.core.devices.device import DeviceLine, parsed
 from kemble.core.facts.quantity import TEMPERATURE_UNITS, TemperatureUnit, from_celsius, to_celsius
 from kemble.core.physics.conduction import Array
-from kemble.core.stations.heat.curve import Curve
+from kemble.core.stations.heat.curve import TemperatureCurve
 from kemble.core.words import Words, say
 
 # A probe's tip is seldom at the very heart, and a home one is a degree or two off. Kitchen estimate, 1 to 3 °C.
@@ -25,14 +25,14 @@ _MOST_FACTOR = 3.0  # beyond it the reading is of something else
 _EDGES = 2 * 1.645  # standard deviations from first check to latest
 
 
-class ProbeHello(Line):
+class ProbeHello(DeviceLine):
     """What a thermometer says of itself when it is connected."""
 
     probe: Literal[1]
     name: str = Field("thermometer", max_length=60)
 
 
-class ProbeReading(Line):
+class ProbeReading(DeviceLine):
     """One reading. `t` is the probe's own clock in seconds; `out` says that nothing is plugged into it."""
 
     t: float = Field(allow_inf_nan=False)
@@ -60,7 +60,7 @@ def read_probe(line: bytes) -> ProbeHello | ProbeReading:
     return parsed(line, "probe", ProbeHello, ProbeReading)
 
 
-class Probed(BaseModel):
+class CoreReading(BaseModel):
     """One reading of the heart: so many minutes into the heat, so hot."""
 
     model_config = ConfigDict(frozen=True)
@@ -69,7 +69,7 @@ class Probed(BaseModel):
     celsius: float
 
 
-class Refit(BaseModel):
+class RefittedWindow(BaseModel):
     """The window told anew from what was probed, beside what it was. Minutes from the start of the heat.
 
     `factor` is how much slower it goes than it was told; `weight` how much of that is the readings' own, 0 to 1.
@@ -89,8 +89,11 @@ class Refit(BaseModel):
 
 
 def refit(
-    curve: Curve, window: tuple[float, float, float], readings: Sequence[Probed], unit: TemperatureUnit = "C"
-) -> Refit | None:
+    curve: TemperatureCurve,
+    window: tuple[float, float, float],
+    readings: Sequence[CoreReading],
+    unit: TemperatureUnit = "C",
+) -> RefittedWindow | None:
     """What the readings say of the rest: one factor on all its times, between what was told and what was read.
 
     `curve` is the core temperature as it was told, `window` its first check, done and latest. None without a reading.
@@ -117,7 +120,7 @@ def refit(
     now = done * factor
     # As wide as is left of the doubt, at least two minutes in a hundred either way.
     low, high = now * math.exp(-1.645 * max(sd, 0.02)), now * math.exp(1.645 * max(sd, 0.02))
-    return Refit(
+    return RefittedWindow(
         minute=last.minute,
         celsius=last.celsius,
         factor=factor,
@@ -130,7 +133,7 @@ def refit(
     )
 
 
-def _log_factor(minutes: Array, core: Array, one: Probed) -> tuple[float, float] | None:
+def _log_factor(minutes: Array, core: Array, one: CoreReading) -> tuple[float, float] | None:
     """Logarithm of (minute / the minute of the told curve that is so hot), and its standard deviation.
 
     None where the curve says nothing: before it has begun to rise, or where it is flat.
@@ -152,7 +155,7 @@ def _log_factor(minutes: Array, core: Array, one: Probed) -> tuple[float, float]
     return min(max(math.log(one.minute / told), -most), most), max(0.01, sd_minutes / told)
 
 
-def _says(last: Probed, now: float, was: float, unit: TemperatureUnit) -> str:
+def _says(last: CoreReading, now: float, was: float, unit: TemperatureUnit) -> str:
     told = say(
         "At {minute:.0f} minutes the heart is {from_celsius:.0f} °{unit}: ",
         minute=round(last.minute),  # never "-0"

@@ -10,14 +10,14 @@ from typing import Any, Literal
 
 from pydantic import Field, model_validator
 
-from kemble.core.devices.device import Line, parsed
+from kemble.core.devices.device import DeviceLine, parsed
 from kemble.core.facts.quantity import UNITS
 
 VERSION = 1
 NEW_LUMP_G = 0.8  # a settled change of less than this is no lump; kitchen estimate
 
 
-class Hello(Line):
+class ScaleHello(DeviceLine):
     """What a scale says of itself when it is connected."""
 
     scale: Literal[1]
@@ -26,7 +26,7 @@ class Hello(Line):
     step_g: float = Field(0.1, gt=0, le=1000, allow_inf_nan=False)
 
 
-class Reading(Line):
+class ScaleReading(DeviceLine):
     """One reading. `t` is the scale's own clock in seconds; `over` says that it is loaded beyond what it can tell."""
 
     t: float = Field(allow_inf_nan=False)
@@ -51,9 +51,9 @@ class Reading(Line):
         return {**data, "grams": weight * known.factor}
 
 
-def read_line(line: bytes) -> Hello | Reading:
+def read_line(line: bytes) -> ScaleHello | ScaleReading:
     """A line of the scale. Raises DeviceError for anything that is not one."""
-    return parsed(line, "scale", Hello, Reading)
+    return parsed(line, "scale", ScaleHello, ScaleReading)
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,13 +65,13 @@ class SettledWeight:
 
 
 @dataclass(slots=True)
-class Stillness:
+class SettlingDetector:
     """Tells when the tray lies still at another weight than before. One for each watch; keeps state."""
 
     settled_g: float | None = None
     last_t: float | None = None
 
-    def still(self, reading: Reading) -> SettledWeight | None:
+    def still(self, reading: ScaleReading) -> SettledWeight | None:
         """Where it has come to rest; None while it moves, or when nothing came on it or was taken off.
 
         A reading with the same time stamp as the one before is the same reading, and tells nothing new.

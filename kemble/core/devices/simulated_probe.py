@@ -13,7 +13,7 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
-from kemble.core.stations.heat.curve import Curve
+from kemble.core.stations.heat.curve import TemperatureCurve
 
 LAG_S = 12.0  # time constant of a stout tip in a batter
 NOISE_C = 0.25
@@ -29,7 +29,7 @@ class SimulatedProbe:
     seed: int = 1
     noise_c: float = NOISE_C
     name: str = "simulated thermometer"
-    _curve: Curve | None = None
+    _curve: TemperatureCurve | None = None
     _factor: float = 1.0
     _shown: float = ROOM_C
     _last_minute: float | None = None
@@ -38,7 +38,7 @@ class SimulatedProbe:
     def __post_init__(self) -> None:
         self._random = random.Random(self.seed)  # noqa: S311  # noise, no secret
 
-    def put_into(self, curve: Curve, truth: int) -> None:
+    def put_into(self, curve: TemperatureCurve, truth: int) -> None:
         """Stick it into a batch. `truth` is the seed of how it really goes: the same batch always goes the same."""
         self._curve, self._last_minute = curve, None
         self._factor = math.exp(random.Random(truth).gauss(0.0, TRUTH_SD))  # noqa: S311

@@ -1,6 +1,6 @@
 """Facts: every number the tool shows, with its range and its because.
 
-A station adds facts to a `Book` in working order; each fact names what it was worked out from, so that a
+A station adds facts to a `FactBook` in working order; each fact names what it was worked out from, so that a
 reader can go from any figure down to the sheet, the kitchen or the larder. The ripple after an edit is a
 difference of two sets of facts.
 """
@@ -71,7 +71,7 @@ class Fact(BaseModel):
         return show(self.value, self.decimals)
 
 
-class Moved(BaseModel):
+class FactChange(BaseModel):
     """One fact that an edit changed, at the decimals at which it is shown. `old` or `new` is None where it came or went."""
 
     model_config = ConfigDict(frozen=True)
@@ -88,7 +88,7 @@ def show(value: Value, decimals: int) -> str:
     return value if isinstance(value, str) else f"{value:.{decimals}f}"
 
 
-class Book:
+class FactBook:
     """The facts of one working, in the order in which they were found. Not shared between workings."""
 
     def __init__(self) -> None:
@@ -157,7 +157,7 @@ def leaf(ref: str, label: str, value: Value, unit: str = "") -> Origin:
     return unchecked_model(Origin, ref=ref, label=label, value=plain, unit=unit)
 
 
-def ripple(before: Mapping[str, Fact], after: Mapping[str, Fact]) -> list[Moved]:
+def ripple(before: Mapping[str, Fact], after: Mapping[str, Fact]) -> list[FactChange]:
     """What moved, as a reader would see it: facts equal at their shown decimals did not move."""
     moved = []
     for key in dict.fromkeys((*before, *after)):
@@ -167,7 +167,7 @@ def ripple(before: Mapping[str, Fact], after: Mapping[str, Fact]) -> list[Moved]
             assert told is not None
             moved.append(
                 unchecked_model(
-                    Moved,
+                    FactChange,
                     key=key,
                     label=told.label,
                     unit=told.unit,

@@ -195,7 +195,7 @@ def size_words(*sides_mm: float, unit: LengthUnit) -> str:
 
 
 @dataclass(frozen=True, slots=True)
-class Household:
+class HouseholdMeasure:
     """The household measure nearest to a weight. `error_pct` is (measured - meant) / meant, in per cent."""
 
     text: str
@@ -265,7 +265,7 @@ def _combinations(spoons: Spoons) -> list[tuple[float, float, str]]:
 
 
 @remembered(4096)
-def household(mass_g: float, *, g_per_ml: float, spoons: Spoons) -> Household | None:
+def household(mass_g: float, *, g_per_ml: float, spoons: Spoons) -> HouseholdMeasure | None:
     """The measures that exist nearest to `mass_g`, and the error of using them.
 
     None when the amount is larger than any sensible pile of cups (about three litres), or less than a grain.
@@ -282,7 +282,7 @@ def household(mass_g: float, *, g_per_ml: float, spoons: Spoons) -> Household | 
     if ml < smallest * 0.75:
         pinches = max(1, round(mass_g / _PINCH_G))
         text = say("a pinch") if pinches == 1 else say("{pinches} pinches", pinches=pinches)
-        return Household(text, 100.0 * (pinches * _PINCH_G - mass_g) / mass_g)
+        return HouseholdMeasure(text, 100.0 * (pinches * _PINCH_G - mass_g) / mass_g)
     if ml > options[-1][0] * 1.05:
         return None
 
@@ -292,7 +292,7 @@ def household(mass_g: float, *, g_per_ml: float, spoons: Spoons) -> Household | 
     near = options[bisect_left(options, (ml * 0.85,)) : bisect_right(options, (ml * 1.15,))]
     near = near or [min(options, key=lambda option: abs(option[0] - ml))]
     best = min(near, key=clumsiness)
-    return Household(best[2], 100.0 * (best[0] - ml) / ml)
+    return HouseholdMeasure(best[2], 100.0 * (best[0] - ml) / ml)
 
 
 _LEVEL_SPOONS: tuple[tuple[float, str, str], ...] = (
@@ -310,8 +310,8 @@ _LEVEL_SPOONS: tuple[tuple[float, str, str], ...] = (
 
 def nearest_spoon(
     mass_g: float, *, g_per_ml: float, spoons: Spoons, scoops: tuple[tuple[str, float], ...] = ()
-) -> Household:
+) -> HouseholdMeasure:
     """The one level spoon, or the kitchen's own scoop (name and ml), nearest to `mass_g`, with its error."""
     level = [(words, n * getattr(spoons, spoon)) for n, spoon, words in _LEVEL_SPOONS]
     text, ml = min([*scoops, *level], key=lambda one: abs(math.log(one[1] * g_per_ml / mass_g)))
-    return Household(text, 100.0 * (ml * g_per_ml - mass_g) / mass_g)
+    return HouseholdMeasure(text, 100.0 * (ml * g_per_ml - mass_g) / mass_g)

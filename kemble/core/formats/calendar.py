@@ -8,7 +8,7 @@ from datetime import datetime, timedelta
 from icalendar import Alarm, Calendar, Event
 
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.plan.schedule import Plan, Scheduled
+from kemble.core.plan.schedule import Plan, ScheduledStep
 from kemble.core.words import say
 
 _BEFORE = timedelta(minutes=5)
@@ -37,7 +37,7 @@ def calendar_of(
     return text
 
 
-def _event(one: Scheduled, dishes: Sequence[str], made: datetime, uid: str) -> Event:
+def _event(one: ScheduledStep, dishes: Sequence[str], made: datetime, uid: str) -> Event:
     event = Event()
     dish = dishes[one.dish] if one.dish < len(dishes) else ""
     event.add("summary", f"{one.step.title} ({dish})" if dish else one.step.title)
@@ -55,7 +55,7 @@ def _event(one: Scheduled, dishes: Sequence[str], made: datetime, uid: str) -> E
     return event
 
 
-def _words(one: Scheduled) -> str:
+def _words(one: ScheduledStep) -> str:
     """What is done, what to look for, what to weigh, who does it."""
     step = one.step
     said = [step.words]

@@ -8,16 +8,16 @@ from xml.sax.saxutils import escape
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.quantity import span_words
 from kemble.core.sheet.document import Sheet
-from kemble.core.stations.chain import Worked
-from kemble.core.stations.mix.lines import LineWorked
-from kemble.core.stations.steps import StepWorked
+from kemble.core.stations.chain import WorkResult
+from kemble.core.stations.mix.lines import LineResult
+from kemble.core.stations.steps import StepResult
 from kemble.core.words import say
 
 _HANDS = {"held": "hands", "minded": "an eye on it", "free": "by itself"}
 _WIDE_MM = 62.0  # the room that a drawing has
 
 
-def card_html(sheet: Sheet, worked: Worked, *, size_pt: float = 10.0, fonts: str = "") -> str:
+def card_html(sheet: Sheet, worked: WorkResult, *, size_pt: float = 10.0, fonts: str = "") -> str:
     """The card as a page of HTML, its letters so large. `fonts`: style rules that bring the letters along."""
     way = WAYS[sheet.way]
     parts = "".join(_part(sheet, worked, p) for p in range(len(sheet.parts)))
@@ -35,14 +35,14 @@ def card_html(sheet: Sheet, worked: Worked, *, size_pt: float = 10.0, fonts: str
     )
 
 
-def _makes(worked: Worked) -> str:
+def _makes(worked: WorkResult) -> str:
     for key in ("shape.pieces", "cut.pieces"):
         if key in worked.facts:
             return say(", {pieces:.0f} pieces", pieces=float(worked.facts[key].value))
     return ""
 
 
-def _part(sheet: Sheet, worked: Worked, p: int) -> str:
+def _part(sheet: Sheet, worked: WorkResult, p: int) -> str:
     lines = [line for line in worked.lines if line.part == p]
     if not lines:
         return ""
@@ -52,13 +52,13 @@ def _part(sheet: Sheet, worked: Worked, p: int) -> str:
     return f"{head}<table>{rows}</table>"
 
 
-def _line(line: LineWorked) -> str:
+def _line(line: LineResult) -> str:
     grams = f"{line.grams:.0f}" if line.grams >= 10 else f"{line.grams:.1f}"
     near = escape(line.household or "")
     return f"<tr><td class=g>{grams} g<td class=near>{near}<td>{escape(line.name)}</tr>"
 
 
-def _step(step: StepWorked) -> str:
+def _step(step: StepResult) -> str:
     lasts = span_words(step.minutes)
     if step.window:
         lasts = say(
@@ -72,7 +72,7 @@ def _step(step: StepWorked) -> str:
     return f"<b>{escape(step.title)}</b>, {lasts}, {_HANDS[step.hands]}. {escape(step.words)}{cue}{weight}"
 
 
-def _drawing(worked: Worked) -> str:
+def _drawing(worked: WorkResult) -> str:
     """The piece, or the batter in its tin, in section and to scale, with what it measures."""
     shape = worked.drawings.shape
     if shape is None or not shape.is_possible:  # nobody makes it by a drawing of what cannot be

@@ -42,7 +42,7 @@ MOST_LINE_LETTERS = 300
 _ALIKE_ENOUGH = 84.0  # of a hundred: a slip or two in a long word
 
 
-class ReadLine(BaseModel):
+class ParsedIngredientLine(BaseModel):
     """One line as it was read. `asks` is what the cook should look at, empty when all is clear."""
 
     model_config = ConfigDict(frozen=True)
@@ -60,12 +60,12 @@ class ReadLine(BaseModel):
     asks: str = ""
 
 
-class ReadList(BaseModel):
+class ParsedIngredientList(BaseModel):
     """Every line of a list, and the way that its ingredients point to."""
 
     model_config = ConfigDict(frozen=True)
 
-    lines: list[ReadLine]
+    lines: list[ParsedIngredientLine]
     way: str | None
 
 
@@ -98,36 +98,36 @@ _BULLET = re.compile(r"^\s*(?:[-*•·▢□☐✓✔–—+]|\[[ xX]?\]|\d+[.)]
 
 
 @dataclass(frozen=True, slots=True)
-class _Quantity:
+class _ParsedQuantity:
     value: float
     unit: str | None
     written: str
     guessed: tuple[str, ...]
 
 
-def read_list(text: str, kitchen: Kitchen) -> ReadList:
+def read_list(text: str, kitchen: Kitchen) -> ParsedIngredientList:
     """Every line of a pasted list. `text` may be anything; what is over MOST_LINES lines comes back unread.
 
     >>> (line,) = read_list("1½ cups sweet rice flour, sifted", Kitchen()).lines
     >>> line.ingredient, line.value, line.unit, line.asks
     ('sweet-rice-flour', 1.5, 'cup_metric', '')
     """
-    reader = _Reader(kitchen)
-    found: list[ReadLine] = []
+    reader = _IngredientLineParser(kitchen)
+    found: list[ParsedIngredientLine] = []
     role: PartRole = "base"
     for i, raw in enumerate(text[:MOST_LETTERS].splitlines()):
         if not raw.strip():
             continue
         if i >= MOST_LINES:
             found.append(
-                ReadLine(
+                ParsedIngredientLine(
                     text=raw.strip(), kind="unread", role=role, asks=say("The list is too long: paste the rest after.")
                 )
             )
             continue
         if len(raw) > MOST_LINE_LETTERS:  # no ingredient is that long, and reading it would take its square
             found.append(
-                ReadLine(
+                ParsedIngredientLine(
                     text=raw[:MOST_LINE_LETTERS], kind="unread", role=role, asks=say("This line is too long to read.")
                 )
             )
@@ -138,18 +138,22 @@ def read_list(text: str, kitchen: Kitchen) -> ReadList:
     if len(text) > MOST_LETTERS:
         rest = text[MOST_LETTERS:].strip()
         found.append(
-            ReadLine(text=rest[:200], kind="unread", role=role, asks=say("The list is too long: paste the rest after."))
+            ParsedIngredientLine(
+                text=rest[:200], kind="unread", role=role, asks=say("The list is too long: paste the rest after.")
+            )
         )
-    return ReadList(lines=found, way=way_of([line.ingredient for line in found if line.ingredient], Shelf(kitchen)))
+    return ParsedIngredientList(
+        lines=found, way=way_of([line.ingredient for line in found if line.ingredient], Shelf(kitchen))
+    )
 
 
-def _added(bare: str, first: _Quantity, second: _Quantity) -> bool:
+def _added(bare: str, first: _ParsedQuantity, second: _ParsedQuantity) -> bool:
     """Whether one amount is told as so much and so much more: "1 cup + 2 tbsp"."""
     one, two = (re.escape(each.written.strip()) for each in (first, second))
     return re.search(rf"(?:{one}|{two})\s*(?:\+|plus|and|&)\s*(?:{one}|{two})", bare, re.IGNORECASE) is not None
 
 
-class _Reader:
+class _IngredientLineParser:
     """Reads lines with one kitchen's cups and larder."""
 
     def __init__(self, kitchen: Kitchen) -> None:
@@ -157,12 +161,12 @@ class _Reader:
         self.shelf = Shelf(kitchen)
         self.names = names_of(self.shelf.items.values())
 
-    def line(self, raw: str, role: PartRole) -> ReadLine:
+    def line(self, raw: str, role: PartRole) -> ParsedIngredientLine:
         text = " ".join(raw.split())
         bare = _BULLET.sub("", _plain_fractions(text)).strip().strip("*_#").strip()
         heading = _heading(bare)
         if heading is not None:
-            return ReadLine(text=text, kind="heading", role=heading, understood=heading)
+            return ParsedIngredientLine(text=text, kind="heading", role=heading, understood=heading)
         whole_fruit = self._of_a_fruit(bare)
         if whole_fruit:
             count, measure, fruit, guess = whole_fruit
@@ -173,7 +177,7 @@ class _Reader:
         left = _left_over(rest, used)
         if ingredient is None:
             amount = _chosen(quantities)
-            return ReadLine(
+            return ParsedIngredientLine(
                 text=text,
                 kind="unread",
                 role=role,
@@ -190,7 +194,7 @@ class _Reader:
             asks = " ".join(
                 part for part in (say("How much {item}? No amount is written.", item=item.name.lower()), which) if part
             )
-            return ReadLine(
+            return ParsedIngredientLine(
                 text=text, kind="line", role=role, ingredient=ingredient, state=state, left_over=left, asks=asks,
                 understood=item.name,
             )  # fmt: skip
@@ -225,7 +229,7 @@ class _Reader:
     def _told(
         self, text: str, role: PartRole, value: float, unit: UnitId, ingredient: str, state: State | None,
         guessed: list[str], left: str, which: str,
-    ) -> ReadLine:  # fmt: skip
+    ) -> ParsedIngredientLine:  # fmt: skip
         item = self.shelf.items[ingredient]
         asks = which
         several = value > 1 and UNITS[unit].name.endswith(("cup", "spoon", "piece", "pack"))
@@ -238,12 +242,12 @@ class _Reader:
                 asks = say("{mass:.0f} kg? That is a great deal.", mass=mass / 1000)
         except ValueError as error:
             asks = f"{item.name} {error}."
-        return ReadLine(
+        return ParsedIngredientLine(
             text=text, kind="line", role=role, value=round(value, 4), unit=unit, ingredient=ingredient, state=state,
             understood=understood, guessed=guessed, left_over=left, asks=asks,
         )  # fmt: skip
 
-    def _unit(self, amount: _Quantity, item: Ingredient | None) -> tuple[UnitId, list[str]]:
+    def _unit(self, amount: _ParsedQuantity, item: Ingredient | None) -> tuple[UnitId, list[str]]:
         """The unit of the table that was meant, and what had to be guessed for it."""
         system = self.kitchen.measures
         if amount.unit == "cup":
@@ -375,9 +379,9 @@ def _number(text: str) -> float | None:
         return None
 
 
-def _quantities(bare: str) -> tuple[list[_Quantity], str]:
+def _quantities(bare: str) -> tuple[list[_ParsedQuantity], str]:
     """Every quantity of a line, and the line without them."""
-    found: list[_Quantity] = []
+    found: list[_ParsedQuantity] = []
     rest = re.sub(r"(\d+(?:[.,]\d+)?)\s*x\s*(?=\d)", r"\1 pack ", bare)
     rest = re.sub(r"(\d)\s*%", r"\1 percent", rest)
     rest = re.sub(r"(\d+)\s+and\s+(?=\d+\s*/\s*\d)", r"\1 ", rest, flags=re.IGNORECASE)
@@ -407,7 +411,7 @@ def _quantities(bare: str) -> tuple[list[_Quantity], str]:
     if container and len(found) >= 1:
         words = words[container.end() :]
         if found[0].unit in (None, "pack") and len(found) > 1:
-            found[0] = _Quantity(found[0].value, "pack", found[0].written, found[0].guessed)
+            found[0] = _ParsedQuantity(found[0].value, "pack", found[0].written, found[0].guessed)
     words = re.sub(r"^\W*\(\s*\)\s*(?:tins?|cans?|packets?|cartons?|jars?|bags?|bottles?|blocks?)\b", " ", words)
     words = re.sub(r"\(\s*(?:each|or so|approx\.?|about)?\s*\)", " ", words)
     words = re.sub(r"\s+", " ", words).strip(" -–—:,.=/()~")
@@ -426,7 +430,7 @@ def _unit_of(written: str | None) -> tuple[str | None, float, str]:
     return None, 1.0, ""
 
 
-def _from_figures(match: re.Match[str]) -> _Quantity | None:
+def _from_figures(match: re.Match[str]) -> _ParsedQuantity | None:
     low, high = _number(match["low"]), _number(match["high"]) if match["high"] else None
     if low is None:
         return None
@@ -445,7 +449,7 @@ def _from_figures(match: re.Match[str]) -> _Quantity | None:
     return _measured(match, value, guessed)
 
 
-def _from_words(match: re.Match[str]) -> _Quantity:
+def _from_words(match: re.Match[str]) -> _ParsedQuantity:
     words = match["low"].lower().split()
     numbers = [WORD_NUMBERS[word] for word in words if word in WORD_NUMBERS]
     value = numbers[0] + numbers[-1] if "and" in words else math.prod(numbers)
@@ -453,7 +457,7 @@ def _from_words(match: re.Match[str]) -> _Quantity:
     return _measured(match, value, guessed)
 
 
-def _measured(match: re.Match[str], value: float, guessed: list[str]) -> _Quantity:
+def _measured(match: re.Match[str], value: float, guessed: list[str]) -> _ParsedQuantity:
     unit, factor, rough = _unit_of(match["unit"])
     heap = (match["heap"] or "").lower()
     if match["about"]:
@@ -462,17 +466,17 @@ def _measured(match: re.Match[str], value: float, guessed: list[str]) -> _Quanti
         guessed.append(say("{heap}: taken as {heaps:g} of a level one", heap=heap, heaps=HEAPS[heap]))
     if rough:
         guessed.append(rough)
-    return _Quantity(value * factor * HEAPS.get(heap, 1.0), unit, match.group().strip(), tuple(guessed))
+    return _ParsedQuantity(value * factor * HEAPS.get(heap, 1.0), unit, match.group().strip(), tuple(guessed))
 
 
-def _chosen(quantities: list[_Quantity]) -> _Quantity | None:
+def _chosen(quantities: list[_ParsedQuantity]) -> _ParsedQuantity | None:
     """A weight before a volume before a count; a pack keeps its number, what it holds is told beside it."""
     if not quantities:
         return None
     if quantities[0].unit == "pack":
         return quantities[0]
 
-    def rank(quantity: _Quantity) -> int:
+    def rank(quantity: _ParsedQuantity) -> int:
         if quantity.unit is None:
             return 3
         kind = UNITS[quantity.unit].kind if quantity.unit in UNITS else "volume"

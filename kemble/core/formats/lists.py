@@ -12,7 +12,7 @@ from kemble.core.change.shopping import ShoppingLine, ShoppingList, carried
 from kemble.core.facts.problems import refuse
 from kemble.core.facts.quantity import span_words
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.plan.schedule import Plan, Scheduled
+from kemble.core.plan.schedule import Plan, ScheduledStep
 from kemble.core.words import say
 
 LISTS = ("plan", "shopping")
@@ -41,7 +41,7 @@ def day_html(title: str, plan: Plan, dishes: Sequence[str], kitchen: Kitchen, *,
     return _page(head, f"<p>{', '.join(numbered)}</p>{by_clock}{table_at}{set_out}", fonts)
 
 
-def _step(one: Scheduled, of: str, kitchen: Kitchen, *, named: bool) -> str:
+def _step(one: ScheduledStep, of: str, kitchen: Kitchen, *, named: bool) -> str:
     step = one.step
     cue = f"<br><small>{escape(step.cue.question)} {escape(step.cue.how)}</small>" if step.cue else ""
     target = f"<br><small>{escape(step.target.label)}: <b>{step.target.grams:.0f} g</b></small>" if step.target else ""

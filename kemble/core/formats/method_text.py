@@ -21,7 +21,7 @@ _MOST_LETTERS = 2000  # of a line; what is over is not looked at
 _OVERNIGHT_MIN = 600.0
 
 
-class Understood(BaseModel):
+class MethodFinding(BaseModel):
     """One thing that a line of the method says. `path` and `value` are of the sheet (a path with dots); without one it is a
     hint at the way, or a question."""
 
@@ -33,11 +33,11 @@ class Understood(BaseModel):
     asks: str = Field("", max_length=400)
 
 
-class MethodLine(BaseModel):
+class ParsedMethodLine(BaseModel):
     model_config = ConfigDict(frozen=True)
 
     text: str
-    says: list[Understood]
+    says: list[MethodFinding]
 
 
 _NUMBER = r"\d+(?:\s+\d/\d|\.\d+|/\d)?|[½¼¾]|\d+\s?[½¼¾]|an?|one|two|three|four|five|six|eight|ten|twelve|half an"
@@ -74,12 +74,14 @@ _YIELDS = re.compile(
 _VESSEL = re.compile(r"\b(tin|pan|dish|mould|mold|tray|springform)s?\b", re.IGNORECASE)
 
 
-def read_method(lines: Sequence[str]) -> list[MethodLine]:
+def read_method(lines: Sequence[str]) -> list[ParsedMethodLine]:
     """Each line with what it says of a sheet; empty lines are left out."""
-    return [MethodLine(text=line.strip(), says=list(_says(line[:_MOST_LETTERS]))) for line in lines if line.strip()]
+    return [
+        ParsedMethodLine(text=line.strip(), says=list(_says(line[:_MOST_LETTERS]))) for line in lines if line.strip()
+    ]
 
 
-def _says(line: str) -> Iterator[Understood]:
+def _says(line: str) -> Iterator[MethodFinding]:
     for read in (_tin, _oven, _cover, _pieces, _clocks, _ways):
         yield from read(line)
 
@@ -88,7 +90,7 @@ def _says(line: str) -> Iterator[Understood]:
 
 
 @dataclass(frozen=True, slots=True)
-class _Verb:
+class _TimedVerb:
     """What a cook does for so long, as a pattern; where the time goes, and what it is called."""
 
     words: re.Pattern[str]
@@ -97,14 +99,16 @@ class _Verb:
 
 
 _VERBS = (
-    _Verb(re.compile(r"\bsoak", re.IGNORECASE), "soak", "soaked"),
-    _Verb(re.compile(r"\b(?:steam|bake|boil|simmer|roast|microwave|cook)\w*", re.IGNORECASE), "heat", "in the heat"),
-    _Verb(re.compile(r"\b(?:cool|set|chill|refrigerate|stand|rest)\w*", re.IGNORECASE), "rest", "set or cooled"),
+    _TimedVerb(re.compile(r"\bsoak", re.IGNORECASE), "soak", "soaked"),
+    _TimedVerb(
+        re.compile(r"\b(?:steam|bake|boil|simmer|roast|microwave|cook)\w*", re.IGNORECASE), "heat", "in the heat"
+    ),
+    _TimedVerb(re.compile(r"\b(?:cool|set|chill|refrigerate|stand|rest)\w*", re.IGNORECASE), "rest", "set or cooled"),
 )
 _WARMING = re.compile(r"\b(?:preheat|boil(?:ing)?\s+water|bring|melt|dissolve|toast|fry)\b", re.IGNORECASE)
 
 
-def _clocks(line: str) -> Iterator[Understood]:
+def _clocks(line: str) -> Iterator[MethodFinding]:
     """Times by the nearest verb before them in the same sentence."""
     for sentence in re.split(r"(?<=[.;!?])\s+", line):
         done: set[str] = set()
@@ -113,22 +117,22 @@ def _clocks(line: str) -> Iterator[Understood]:
         for at, minutes, written in sorted(found):
             verb = _verb_before(sentence, at)
             if verb is None or minutes is None or verb.of in done:
-                yield Understood(words=f"{written.strip()}", asks=say("A time: of what?"))
+                yield MethodFinding(words=f"{written.strip()}", asks=say("A time: of what?"))
                 continue
             if verb.of == "heat" and _WARMING.search(sentence[:at]):
                 continue  # of water or butter, not of the cake
             done.add(verb.of)
             if verb.of == "soak":
-                yield Understood(words=f"{verb.called} {span_words(minutes)}", path="grain.soak_min", value=minutes)
+                yield MethodFinding(words=f"{verb.called} {span_words(minutes)}", path="grain.soak_min", value=minutes)
             said: dict[str, str | float] = {"minutes": minutes, "by": say("as it is written")}
-            yield Understood(
+            yield MethodFinding(
                 words=say("{span_words} {called}, as taught", span_words=span_words(minutes), called=verb.called),
                 path=f"taught.{verb.of}",
                 value=said,
             )
 
 
-def _verb_before(sentence: str, at: int) -> _Verb | None:
+def _verb_before(sentence: str, at: int) -> _TimedVerb | None:
     """The last verb before a place; else the first of the sentence ("for 40 minutes, steam")."""
     places = [(match.start(), verb) for verb in _VERBS for match in verb.words.finditer(sentence)]
     before = [one for one in places if one[0] < at]
@@ -184,7 +188,7 @@ def _mm(value: str, unit: str | None) -> float:
     return float(value) * (1.0 if word == "mm" else _CM_MM)
 
 
-def _tin(line: str) -> Iterator[Understood]:
+def _tin(line: str) -> Iterator[MethodFinding]:
     sides = _SIDES.search(line)
     if sides and _VESSEL.search(line):
         unit = sides["ub"] or sides["ua"]
@@ -200,24 +204,24 @@ def _tin(line: str) -> Iterator[Understood]:
     if "square" in shape or re.search(r"\bsquare\b", line, re.IGNORECASE):
         yield from _oblong(size, size, "")
     elif across["of"].lower() != "steamer":
-        yield Understood(
+        yield MethodFinding(
             words=say("a round tin {size:.0f} mm across", size=size), path="vessel.tin.shape", value="round"
         )
-        yield Understood(words="", path="vessel.tin.diameter_mm", value=size)
+        yield MethodFinding(words="", path="vessel.tin.diameter_mm", value=size)
 
 
-def _oblong(length: float, width: float, asks: str) -> Iterator[Understood]:
-    yield Understood(
+def _oblong(length: float, width: float, asks: str) -> Iterator[MethodFinding]:
+    yield MethodFinding(
         words=say("a tin {length:.0f} by {width:.0f} mm", length=length, width=width),
         path="vessel.tin.shape",
         value="oblong",
         asks=asks,
     )
-    yield Understood(words="", path="vessel.tin.length_mm", value=length)
-    yield Understood(words="", path="vessel.tin.width_mm", value=width)
+    yield MethodFinding(words="", path="vessel.tin.length_mm", value=length)
+    yield MethodFinding(words="", path="vessel.tin.width_mm", value=width)
 
 
-def _oven(line: str) -> Iterator[Understood]:
+def _oven(line: str) -> Iterator[MethodFinding]:
     if not re.search(r"\b(?:oven|bake|preheat|roast)", line, re.IGNORECASE):
         return
     match = _DEGREES.search(line)
@@ -228,27 +232,27 @@ def _oven(line: str) -> Iterator[Understood]:
     celsius = round(to_celsius(value, "F") if unit == "F" else value, 1)
     asks = "" if match["unit"] else say("{value:.0f} degrees of which kind? Taken as °{unit}.", value=value, unit=unit)
     if 120 <= celsius <= 260:
-        yield Understood(
+        yield MethodFinding(
             words=say("the oven at {celsius:.0f} °C", celsius=celsius), path="heat.oven_c", value=celsius, asks=asks
         )
     else:
-        yield Understood(words=match.group(0), asks=say("No oven is so warm: which temperature is it?"))
+        yield MethodFinding(words=match.group(0), asks=say("No oven is so warm: which temperature is it?"))
 
 
-def _cover(line: str) -> Iterator[Understood]:
+def _cover(line: str) -> Iterator[MethodFinding]:
     if re.search(r"\bcover\w*\b[^.]*\b(?:foil|plate|paper|parchment|cling)", line, re.IGNORECASE):
-        yield Understood(words="covered", path="schools.cover", value="covered")
+        yield MethodFinding(words="covered", path="schools.cover", value="covered")
 
 
 _NOT_PIECES = re.compile(r"\bserves?\b|\bservings?\b", re.IGNORECASE)
 
 
-def _pieces(line: str) -> Iterator[Understood]:
+def _pieces(line: str) -> Iterator[MethodFinding]:
     match = _PIECES.search(line)
     if match and not _NOT_PIECES.search(line):
         count = int(match["named"] or match["bare"])
         if 1 <= count <= 400:
-            yield Understood(words=say("{count} pieces", count=count), path="pieces", value=count)
+            yield MethodFinding(words=say("{count} pieces", count=count), path="pieces", value=count)
 
 
 def pieces_of(yields: str) -> int | None:
@@ -272,7 +276,7 @@ _HEATS: Mapping[str, str] = {
 }
 
 
-def of_the_way(method: Sequence[MethodLine], way: str | None) -> list[MethodLine]:
+def of_the_way(method: Sequence[ParsedMethodLine], way: str | None) -> list[ParsedMethodLine]:
     """The method once its way is known: where it tells several heats, only those in that way's heat are of the cake."""
     pattern = _HEATS.get(way or "")
     heats = [line for line in method if any(one.path == "taught.heat" for one in line.says)]
@@ -282,9 +286,9 @@ def of_the_way(method: Sequence[MethodLine], way: str | None) -> list[MethodLine
     return [line if line not in heats or line in own else _of_what(line) for line in method]
 
 
-def _of_what(line: MethodLine) -> MethodLine:
+def _of_what(line: ParsedMethodLine) -> ParsedMethodLine:
     says = [
-        Understood(words=one.words, asks=say("A time: of what?")) if one.path == "taught.heat" else one
+        MethodFinding(words=one.words, asks=say("A time: of what?")) if one.path == "taught.heat" else one
         for one in line.says
     ]
     return line.model_copy(update={"says": says})
@@ -306,14 +310,14 @@ _POINTS: tuple[tuple[str, str, str, str], ...] = (
 )  # fmt: skip
 
 
-def _ways(line: str) -> Iterator[Understood]:
+def _ways(line: str) -> Iterator[MethodFinding]:
     for way, pattern, words, _ in _POINTS:
         if re.search(pattern, line, re.IGNORECASE):
-            yield Understood(words=words, path="way", value=way)
+            yield MethodFinding(words=words, path="way", value=way)
 
 
 def way_from(
-    method: Sequence[MethodLine], by_ingredients: str | None, base: str | None
+    method: Sequence[ParsedMethodLine], by_ingredients: str | None, base: str | None
 ) -> tuple[str | None, list[str]]:
     """The way that ingredients and method point to, and why. `base`: flour or grain, where the ingredients have one.
 

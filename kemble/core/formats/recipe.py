@@ -16,8 +16,15 @@ from pydantic import BaseModel, ConfigDict
 from kemble.core.cards.ways import WAYS
 from kemble.core.computing import computes
 from kemble.core.facts.problems import Refused, refuse
-from kemble.core.formats.ingredient_text import ReadLine, ReadList, read_list
-from kemble.core.formats.method_text import MethodLine, Understood, of_the_way, pieces_of, read_method, way_from
+from kemble.core.formats.ingredient_text import ParsedIngredientLine, ParsedIngredientList, read_list
+from kemble.core.formats.method_text import (
+    MethodFinding,
+    ParsedMethodLine,
+    of_the_way,
+    pieces_of,
+    read_method,
+    way_from,
+)
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.shelf import Shelf
 from kemble.core.sheet.document import FORMAT, VERSION, Sheet, sheet_from
@@ -32,7 +39,7 @@ OWN = "kemble:sheet"  # under which a sheet of ours lies in a recipe that we wro
 Source = Literal["sheet", "recipe", "text"]
 
 
-class ReadRecipe(BaseModel):
+class ParsedRecipe(BaseModel):
     """What was understood. `sheet` where it is one of ours, whole; else its lines, its method, what both say of a sheet
     (`apply`: paths and values, the later ones of a path first asked about), the way and why, and questions."""
 
@@ -42,15 +49,15 @@ class ReadRecipe(BaseModel):
     title: str
     yields: str = ""
     sheet: Sheet | None = None
-    listed: ReadList
-    method: list[MethodLine] = []
+    listed: ParsedIngredientList
+    method: list[ParsedMethodLine] = []
     way: str | None = None
     because: list[str] = []
     asks: list[str] = []
 
 
 @computes
-def read_recipe(text: str, kitchen: Kitchen) -> ReadRecipe:
+def read_recipe(text: str, kitchen: Kitchen) -> ParsedRecipe:
     """Anything that was pasted or dropped. Never raises for its content; a sheet of ours that does not hold is asked about."""
     text = text[:MOST_LETTERS].lstrip("\ufeff")
     found = _own(text) or next(iter(_recipes(text)), None)
@@ -66,13 +73,13 @@ def _own(text: str) -> dict[str, Any] | None:
     return found if isinstance(found, dict) and found.get("format") == FORMAT else None
 
 
-def _sheet(document: dict[str, Any], kitchen: Kitchen) -> ReadRecipe:
+def _sheet(document: dict[str, Any], kitchen: Kitchen) -> ParsedRecipe:
     try:
         sheet = sheet_from(document)
     except Refused as refused:
         asks = [problem.sentence for problem in refused.problems]
-        return ReadRecipe(source="sheet", title="", listed=ReadList(lines=[], way=None), asks=asks)
-    return ReadRecipe(
+        return ParsedRecipe(source="sheet", title="", listed=ParsedIngredientList(lines=[], way=None), asks=asks)
+    return ParsedRecipe(
         source="sheet",
         title=sheet.title,
         sheet=sheet,
@@ -82,7 +89,7 @@ def _sheet(document: dict[str, Any], kitchen: Kitchen) -> ReadRecipe:
     )
 
 
-def laid_on(sheet: Sheet, says: Sequence[Understood]) -> Sheet:
+def laid_on(sheet: Sheet, says: Sequence[MethodFinding]) -> Sheet:
     """The sheet with what a method says of it, the first word on each thing holding; what its way has no place for is left.
 
     Raises Refused, with the sheet's own path, for a value that no sheet can have (a tin of 20 mm).
@@ -101,7 +108,7 @@ def laid_on(sheet: Sheet, says: Sequence[Understood]) -> Sheet:
     return sheet_from(document)
 
 
-def _place(sheet: Sheet, one: Understood) -> list[str] | None:
+def _place(sheet: Sheet, one: MethodFinding) -> list[str] | None:
     """Where it goes in a sheet of this way; None where the way has no such thing."""
     way, (first, *rest) = WAYS[sheet.way], one.path.split(".")
     if first == "pieces":
@@ -117,7 +124,7 @@ def _place(sheet: Sheet, one: Understood) -> list[str] | None:
 _SAID_OF = ("vessel", "heat", "grain", "taught")
 
 
-def sheet_of(told: ReadRecipe) -> Sheet:
+def sheet_of(told: ParsedRecipe) -> Sheet:
     """The sheet that was read, where all of it is clear: one part a role, the base first, and its method laid on it.
 
     Raises Refused for lines that ask for something, and where no way is told.
@@ -160,14 +167,14 @@ def sheet_of(told: ReadRecipe) -> Sheet:
     return laid_on(sheet, [one for line in told.method for one in line.says])
 
 
-def _clear(line: ReadLine) -> bool:
+def _clear(line: ParsedIngredientLine) -> bool:
     return line.ingredient is not None and line.value is not None and line.unit is not None
 
 
 # --- the Recipe vocabulary ----------------------------------------------------
 
 
-class _Scripts(HTMLParser):
+class _JsonLdParser(HTMLParser):
     """The JSON-LD blocks of a page; nothing else of it is kept."""
 
     def __init__(self) -> None:
@@ -196,7 +203,7 @@ def _is_page(text: str) -> bool:
 def _recipes(text: str) -> Iterator[dict[str, Any]]:
     blocks = [text]
     if _is_page(text):
-        parser = _Scripts()
+        parser = _JsonLdParser()
         parser.feed(text)
         blocks = parser.found
     for block in blocks:
@@ -226,7 +233,7 @@ def _within(node: Any, deep: int) -> Iterator[dict[str, Any]]:
                 yield from _within(node[key], deep + 1)
 
 
-def _recipe(node: dict[str, Any], kitchen: Kitchen) -> ReadRecipe:
+def _recipe(node: dict[str, Any], kitchen: Kitchen) -> ParsedRecipe:
     own = node.get(OWN)
     if isinstance(own, dict) and own.get("format") == FORMAT:
         return _sheet(own, kitchen)
@@ -314,7 +321,7 @@ def _bare(page: str) -> str:
     return "\n".join(_texts(re.sub(r"(?i)</(?:h\d|div|tr|td|section|header)>", "</p>", page)))
 
 
-def _plain(text: str, kitchen: Kitchen) -> ReadRecipe:
+def _plain(text: str, kitchen: Kitchen) -> ParsedRecipe:
     """A title (the first line before a heading that says Ingredients), a list, and what follows a heading that says Method.
     Without such headings all of it is a list, but for lines that are numbered steps."""
     lines = text.splitlines()
@@ -347,29 +354,29 @@ def _read(
     method: Sequence[str],
     minutes: float | None,
     kitchen: Kitchen,
-) -> ReadRecipe:
+) -> ParsedRecipe:
     listed = read_list("\n".join(lines[:_MOST_LINES]), kitchen)
     told = read_method(method[:_MOST_LINES])
     if minutes is not None and not any(one.path == "taught.heat" for line in told for one in line.says):
         said: dict[str, str | float] = {"minutes": minutes, "by": say("as it is written")}
         told = [
             *told,
-            MethodLine(
+            ParsedMethodLine(
                 text=say("cooking time"),
-                says=[Understood(words=say("{minutes:.0f} min", minutes=minutes), path="taught.heat", value=said)],
+                says=[MethodFinding(words=say("{minutes:.0f} min", minutes=minutes), path="taught.heat", value=said)],
             ),
         ]
     count = pieces_of(yields)
     if count is not None and not any(one.path == "pieces" for line in told for one in line.says):
         told = [
             *told,
-            MethodLine(
-                text=yields, says=[Understood(words=say("{count} pieces", count=count), path="pieces", value=count)]
+            ParsedMethodLine(
+                text=yields, says=[MethodFinding(words=say("{count} pieces", count=count), path="pieces", value=count)]
             ),
         ]
     way, because = way_from(told, listed.way, _base(listed, kitchen))
     told = of_the_way(told, way)
-    return ReadRecipe(
+    return ParsedRecipe(
         source=source,
         title=title or say("Pasted list"),
         yields=yields,
@@ -381,13 +388,15 @@ def _read(
     )
 
 
-def _base(listed: ReadList, kitchen: Kitchen) -> str | None:
+def _base(listed: ParsedIngredientList, kitchen: Kitchen) -> str | None:
     shelf = Shelf(kitchen)
     groups = {item.group for line in listed.lines if line.ingredient and (item := shelf.item(line.ingredient))}
     return "grain" if "grain" in groups and "flour" not in groups else "flour" if "flour" in groups else None
 
 
-def _questions(listed: ReadList, method: Sequence[MethodLine], yields: str, kitchen: Kitchen) -> Iterator[str]:
+def _questions(
+    listed: ParsedIngredientList, method: Sequence[ParsedMethodLine], yields: str, kitchen: Kitchen
+) -> Iterator[str]:
     """What has to be asked before anything is begun from it."""
     if yields and re.search(r"\bserv", yields, re.IGNORECASE):
         yield say("“{yields}”: how many pieces is that? It is kept as a word, and changes no amount.", yields=yields)

@@ -16,34 +16,34 @@ from kemble.core.cards.ways import WAYS
 from kemble.core.facts.quantity import span_words
 from kemble.core.formats.recipe import OWN
 from kemble.core.sheet.document import Sheet
-from kemble.core.stations.chain import Worked
-from kemble.core.stations.mix.lines import LineWorked
-from kemble.core.stations.steps import StepWorked
+from kemble.core.stations.chain import WorkResult
+from kemble.core.stations.mix.lines import LineResult
+from kemble.core.stations.steps import StepResult
 
 FormatId = Literal["kemble", "recipe", "markdown", "text"]
 
 
 @dataclass(frozen=True, slots=True)
-class Format:
+class RecipeFormat:
     """A way to write a sheet: what it is called, what browsers call it, the end of its file's name, and how."""
 
     label: str
     media_type: str
     suffix: str
-    write: Callable[[Sheet, Worked], str]
+    write: Callable[[Sheet, WorkResult], str]
 
 
-def _own(sheet: Sheet, _: Worked) -> str:
+def _own(sheet: Sheet, _: WorkResult) -> str:
     return json.dumps(sheet.model_dump(mode="json"), indent=2, ensure_ascii=False) + "\n"
 
 
-def _amount(line: LineWorked) -> str:
+def _amount(line: LineResult) -> str:
     near = f" ({line.household})" if line.household else ""
     grams = f"{line.grams:.0f}" if line.grams >= 10 else f"{line.grams:.1f}"
     return f"{grams} g{near} {line.name}"
 
 
-def _parts(sheet: Sheet, worked: Worked) -> Iterator[tuple[str, list[LineWorked]]]:
+def _parts(sheet: Sheet, worked: WorkResult) -> Iterator[tuple[str, list[LineResult]]]:
     """Each part's name, and its lines."""
     for p, part in enumerate(sheet.parts):
         lines = [line for line in worked.lines if line.part == p]
@@ -51,19 +51,19 @@ def _parts(sheet: Sheet, worked: Worked) -> Iterator[tuple[str, list[LineWorked]
             yield part.name or part.role, lines
 
 
-def _step(step: StepWorked) -> str:
+def _step(step: StepResult) -> str:
     cue = f" {step.cue.question} {step.cue.how}" if step.cue else ""
     weight = f" {step.target.label}: {step.target.grams:.0f} g." if step.target else ""
     return f"{step.title}: {step.words}{cue}{weight}".strip()
 
 
-def _minutes(step: StepWorked) -> str:
+def _minutes(step: StepResult) -> str:
     if step.window:
         return f"{step.window.first_check:.0f} to {step.window.latest:.0f} min, likely {step.window.done:.0f}"
     return span_words(step.minutes)
 
 
-def _pieces(worked: Worked) -> int | None:
+def _pieces(worked: WorkResult) -> int | None:
     for key in ("shape.pieces", "cut.pieces"):
         if key in worked.facts:
             return int(worked.facts[key].value)
@@ -75,7 +75,7 @@ def _duration(minutes: float) -> str:
     return f"PT{hours}H{left}M" if hours else f"PT{left}M"
 
 
-def _recipe(sheet: Sheet, worked: Worked) -> str:
+def _recipe(sheet: Sheet, worked: WorkResult) -> str:
     way = WAYS[sheet.way]
     heat = next((step for step in worked.steps if step.window), None)
     document: dict[str, Any] = {
@@ -100,7 +100,7 @@ def _recipe(sheet: Sheet, worked: Worked) -> str:
 
 
 @dataclass(frozen=True, slots=True)
-class _Hand:
+class _TextStyle:
     """How a text for people is laid out: its title, a heading, a part's name, and what stands before an ingredient."""
 
     title: Callable[[str], list[str]]
@@ -109,11 +109,11 @@ class _Hand:
     item: str
 
 
-_MARKDOWN = _Hand(lambda title: [f"# {title}", ""], "## {}".format, "### For the {}".format, "- ")
-_PLAIN = _Hand(lambda title: [title, "=" * len(title)], "{}".format, "For the {}:".format, "")
+_MARKDOWN = _TextStyle(lambda title: [f"# {title}", ""], "## {}".format, "### For the {}".format, "- ")
+_PLAIN = _TextStyle(lambda title: [title, "=" * len(title)], "{}".format, "For the {}:".format, "")
 
 
-def _for_people(hand: _Hand, sheet: Sheet, worked: Worked) -> str:
+def _for_people(hand: _TextStyle, sheet: Sheet, worked: WorkResult) -> str:
     pieces = _pieces(worked)
     of = f", {pieces} pieces" if pieces else ""
     lines = [*hand.title(sheet.title), f"{WAYS[sheet.way].name}{of}.", "", hand.head("Ingredients"), ""]
@@ -126,14 +126,14 @@ def _for_people(hand: _Hand, sheet: Sheet, worked: Worked) -> str:
     return "\n".join([*lines, ""])
 
 
-FORMATS: Mapping[FormatId, Format] = {
-    "kemble": Format("our own, to open again", "application/json", ".kemble.json", _own),
-    "recipe": Format("recipe data for other programs", "application/ld+json", ".recipe.json", _recipe),
-    "markdown": Format("Markdown", "text/markdown", ".md", partial(_for_people, _MARKDOWN)),
-    "text": Format("plain text", "text/plain", ".txt", partial(_for_people, _PLAIN)),
+FORMATS: Mapping[FormatId, RecipeFormat] = {
+    "kemble": RecipeFormat("our own, to open again", "application/json", ".kemble.json", _own),
+    "recipe": RecipeFormat("recipe data for other programs", "application/ld+json", ".recipe.json", _recipe),
+    "markdown": RecipeFormat("Markdown", "text/markdown", ".md", partial(_for_people, _MARKDOWN)),
+    "text": RecipeFormat("plain text", "text/plain", ".txt", partial(_for_people, _PLAIN)),
 }
 
 
-def written(sheet: Sheet, worked: Worked, how: FormatId) -> str:
+def written(sheet: Sheet, worked: WorkResult, how: FormatId) -> str:
     """The sheet in a format. Of a sheet that cannot be worked only our own and the recipe data carry all of it."""
     return FORMATS[how].write(sheet, worked)

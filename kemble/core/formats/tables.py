@@ -24,7 +24,7 @@ MOST_ROWS = 3_000
 
 
 @dataclass(frozen=True, slots=True)
-class Row:
+class TableRow:
     """A row that came in: which of the file it is, the head being the first; its cells by their head in small letters."""
 
     number: int
@@ -35,7 +35,7 @@ class Row:
         return next((self.cells[head] for head in heads if self.cells.get(head)), "")
 
 
-def read_csv(text: str) -> list[Row]:
+def read_csv(text: str) -> list[TableRow]:
     """Rows of a table as a spreadsheet writes it: with commas, semicolons or tabs. A quote that stands before what could be
     a formula is taken off again. Raises Refused for what is too long, and for what has no head."""
     text = text.removeprefix("\ufeff")
@@ -61,7 +61,9 @@ def read_csv(text: str) -> list[Row]:
     rows = []
     for number, cells in enumerate(found[1:], start=2):
         if any(cell.strip() for cell in cells):
-            rows.append(Row(number, {name: _bare(name, cell) for name, cell in zip(head, cells, strict=False) if name}))
+            rows.append(
+                TableRow(number, {name: _bare(name, cell) for name, cell in zip(head, cells, strict=False) if name})
+            )
     return rows
 
 

@@ -27,7 +27,7 @@ def sphere_ml(diameter_mm: float) -> float:
 
 
 @dataclass(frozen=True, slots=True)
-class Stuff:
+class PieceDensities:
     """What the piece is made of: densities of the outer layer and of what lies in it, and a heart within that.
 
     `heart_g` and `heart_ml` are of a whole fruit or nut; both 0 when there is none.
@@ -45,7 +45,7 @@ class Ball:
 
     outer_g: float
     inner_g: float
-    stuff: Stuff
+    stuff: PieceDensities
 
     @property
     def piece_g(self) -> float:
@@ -76,7 +76,7 @@ class Ball:
         return sphere_mm(self.stuff.heart_ml)
 
 
-def ball_of(given: Mapping[Measure, float], stuff: Stuff) -> Ball | None:
+def ball_of(given: Mapping[Measure, float], stuff: PieceDensities) -> Ball | None:
     """The ball that has the two measures given; None when there is none (no outer layer, or nothing round the heart).
 
     Raises ValueError unless exactly two measures are given. Weight and diameter together are one measure too many
@@ -93,7 +93,7 @@ def ball_of(given: Mapping[Measure, float], stuff: Stuff) -> Ball | None:
     return Ball(outer, inner, stuff)
 
 
-def _by_weights(given: Mapping[Measure, float], stuff: Stuff) -> tuple[float, float] | None:
+def _by_weights(given: Mapping[Measure, float], stuff: PieceDensities) -> tuple[float, float] | None:
     """Every measure but the thickness is linear in the two weights: outer, inner."""
     rows, right = [], []
     for measure, value in given.items():
@@ -117,7 +117,7 @@ def _by_weights(given: Mapping[Measure, float], stuff: Stuff) -> tuple[float, fl
     return (right[0] * d - b * right[1]) / det, (a * right[1] - right[0] * c) / det
 
 
-def _by_thickness(given: dict[Measure, float], stuff: Stuff) -> tuple[float, float] | None:
+def _by_thickness(given: dict[Measure, float], stuff: PieceDensities) -> tuple[float, float] | None:
     """A skin so thick: one unknown is left, the core's radius, and the other measure is a cubic in it."""
     skin = given.pop("skin_mm")
     ((measure, value),) = given.items()

@@ -39,7 +39,7 @@ class Tray:
 
 
 @dataclass(frozen=True, slots=True)
-class Cell:
+class TrayCell:
     """One piece from above: its outline (arcs drawn as short chords), its true area, and where it lies."""
 
     outline: tuple[Point, ...]
@@ -47,7 +47,7 @@ class Cell:
     kind: Kind
 
 
-def clipped(tray: Tray, outlines: Iterable[list[Point]], whole: float) -> tuple[Cell, ...]:
+def clipped(tray: Tray, outlines: Iterable[list[Point]], whole: float) -> tuple[TrayCell, ...]:
     """What of each convex outline lies in the tray. Smaller than `whole` is an offcut; 0 counts every cell as a piece."""
     cells = []
     for outline in outlines:
@@ -59,7 +59,7 @@ def clipped(tray: Tray, outlines: Iterable[list[Point]], whole: float) -> tuple[
         if area < _A_SPECK:
             continue
         kind: Kind = "offcut" if area < whole * (1 - _WHOLE) else _kind(tray, shown)
-        cells.append(Cell(tuple(shown), area, kind))
+        cells.append(TrayCell(tuple(shown), area, kind))
     return tuple(cells)
 
 

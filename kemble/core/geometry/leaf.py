@@ -21,7 +21,7 @@ _LAID = 1.25  # leaves lap over each other on a floor; kitchen estimate
 
 
 @dataclass(frozen=True, slots=True)
-class Parcel:
+class LeafParcel:
     """A tetrahedron of `edge_mm`, closed with the end of its leaf."""
 
     edge_mm: float
@@ -37,10 +37,10 @@ class Parcel:
         return TURNS * 2 * self.edge_mm + KNOT_MM
 
 
-def parcel_of(length_mm: float, width_mm: float, leaves: int) -> Parcel:
+def parcel_of(length_mm: float, width_mm: float, leaves: int) -> LeafParcel:
     """The parcel that so many leaves fold: as wide as they lie side by side, unless they are too short to go round."""
     across = width_mm * (1 + BARE * (leaves - 1))
-    return Parcel(min(EDGE_OF_WIDTH * across, length_mm / EDGES_LONG))
+    return LeafParcel(min(EDGE_OF_WIDTH * across, length_mm / EDGES_LONG))
 
 
 def leaves_for(volume_ml: float, length_mm: float, width_mm: float, most: int = 4) -> int | None:
@@ -49,7 +49,7 @@ def leaves_for(volume_ml: float, length_mm: float, width_mm: float, most: int = 
 
 
 @dataclass(frozen=True, slots=True)
-class Lining:
+class LeafLining:
     """What lines a mould: a strip round the wall, and its floor."""
 
     strip_long_mm: float
@@ -57,10 +57,10 @@ class Lining:
     area_mm2: float
 
 
-def lining_of(floor_mm2: float, rim_mm: float, height_mm: float) -> Lining:
+def lining_of(floor_mm2: float, rim_mm: float, height_mm: float) -> LeafLining:
     """A strip once round the wall with its overlap, over the rim and a little under the floor."""
     wide = height_mm + ABOVE_MM + OVERLAP_MM / 2
-    return Lining(rim_mm + OVERLAP_MM, wide, floor_mm2 + rim_mm * height_mm)
+    return LeafLining(rim_mm + OVERLAP_MM, wide, floor_mm2 + rim_mm * height_mm)
 
 
 def leaves_to_line(area_mm2: float, length_mm: float, width_mm: float) -> int:

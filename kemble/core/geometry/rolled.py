@@ -13,14 +13,14 @@ _A_HAIR = 1e-9
 
 
 @dataclass(frozen=True, slots=True)
-class Place:
+class CutterPlace:
     """Where the middle of a cutter goes, in mm from the sheet's corner."""
 
     x: float
     y: float
 
 
-def places(length: float, width: float, cutter: float, gap: float, packing: Packing) -> list[Place]:
+def places(length: float, width: float, cutter: float, gap: float, packing: Packing) -> list[CutterPlace]:
     """Middles of as many cutters of `cutter` mm, `gap` mm apart, as `packing` gets on a sheet. Empty when none fits.
 
     Hexagonal rows lie in the hollows of those before. Both ways of laying the rows are tried.
@@ -30,11 +30,11 @@ def places(length: float, width: float, cutter: float, gap: float, packing: Pack
     along = _rows(length, width, cutter, gap, packing)
     if packing == "square":
         return along
-    across = [Place(p.y, p.x) for p in _rows(width, length, cutter, gap, packing)]
+    across = [CutterPlace(p.y, p.x) for p in _rows(width, length, cutter, gap, packing)]
     return max(along, across, key=len)
 
 
-def _rows(length: float, width: float, cutter: float, gap: float, packing: Packing) -> list[Place]:
+def _rows(length: float, width: float, cutter: float, gap: float, packing: Packing) -> list[CutterPlace]:
     pitch = cutter + gap
     rise = pitch if packing == "square" else pitch * math.sqrt(3) / 2
     found = []
@@ -44,7 +44,7 @@ def _rows(length: float, width: float, cutter: float, gap: float, packing: Packi
         if room < -_A_HAIR:
             continue
         found += [
-            Place(cutter / 2 + shift + i * pitch, cutter / 2 + row * rise)
+            CutterPlace(cutter / 2 + shift + i * pitch, cutter / 2 + row * rise)
             for i in range(1 + math.floor(room / pitch + _A_HAIR))
         ]
     return found
@@ -62,7 +62,7 @@ class Rolling:
     sheets: int
     length: float
     width: float
-    places: tuple[Place, ...]
+    places: tuple[CutterPlace, ...]
     left_mm2: float
 
     @property
@@ -104,7 +104,9 @@ def rollings(
     return found
 
 
-def _rolled(area: float, width: float, cutter: float, gap: float, packing: Packing) -> tuple[float, float, list[Place]]:
+def _rolled(
+    area: float, width: float, cutter: float, gap: float, packing: Packing
+) -> tuple[float, float, list[CutterPlace]]:
     length = area / width
     return length, width, places(length, width, cutter, gap, packing)
 

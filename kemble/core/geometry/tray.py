@@ -15,10 +15,10 @@ from typing import Literal
 from kemble.core.geometry.floor import (
     A_HAIR,
     ARC_STEP,
-    Cell,
     Kind,
     Point,
     Tray,
+    TrayCell,
     clipped,
     in_tray,
     is_corner,
@@ -32,7 +32,7 @@ DIAMOND_ANGLE = math.radians(60)
 
 
 @dataclass(frozen=True, slots=True)
-class Ruler:
+class KnifeRuler:
     """Where the knife meets one edge: distances from its beginning, for a strip of paper laid along it."""
 
     along: str
@@ -41,24 +41,24 @@ class Ruler:
 
 
 @dataclass(frozen=True, slots=True)
-class Cutting:
+class TrayCutting:
     """Every piece of a tray, the knife's straight lines and its rings (radii), and the rulers to cut them by."""
 
-    cells: tuple[Cell, ...]
+    cells: tuple[TrayCell, ...]
     lines: tuple[tuple[Point, Point], ...] = ()
     rings: tuple[float, ...] = ()
-    rulers: tuple[Ruler, ...] = ()
+    rulers: tuple[KnifeRuler, ...] = ()
     side: float = 0.0  # the side, width or arc that a piece is known by
     rows: int = 0
     columns: int = 0
 
     @property
-    def pieces(self) -> list[Cell]:
+    def pieces(self) -> list[TrayCell]:
         return [cell for cell in self.cells if cell.kind != "offcut"]
 
 
 @dataclass(frozen=True, slots=True)
-class Wish:
+class CutRequest:
     """What the cook asks for: so many pieces, or pieces of a side, or of an area. One of the three."""
 
     count: int | None = None
@@ -75,7 +75,7 @@ class Wish:
 
 
 @remembered(64)
-def cut_tray(tray: Tray, pattern: Pattern, wish: Wish) -> Cutting | None:
+def cut_tray(tray: Tray, pattern: Pattern, wish: CutRequest) -> TrayCutting | None:
     """The tray cut by a pattern. None when not one whole piece of that size lies in it.
 
     Kept: while amounts, schools and heats are changed the same tray is asked for again and again.
@@ -87,15 +87,15 @@ def cut_tray(tray: Tray, pattern: Pattern, wish: Wish) -> Cutting | None:
 # Grids: squares, oblongs, triangles, diamonds.
 
 
-def _squares(tray: Tray, wish: Wish) -> Cutting | None:
+def _squares(tray: Tray, wish: CutRequest) -> TrayCutting | None:
     return _grid(tray, wish, 1.0)
 
 
-def _oblongs(tray: Tray, wish: Wish) -> Cutting | None:
+def _oblongs(tray: Tray, wish: CutRequest) -> TrayCutting | None:
     return _grid(tray, wish, OBLONG_ASPECT)
 
 
-def _grid(tray: Tray, wish: Wish, aspect: float, halved: bool = False) -> Cutting | None:
+def _grid(tray: Tray, wish: CutRequest, aspect: float, halved: bool = False) -> TrayCutting | None:
     """Rows and columns. `halved`: each cell is cut once more from corner to corner."""
     if wish.side is not None:
         w, h = _laid(tray, wish.side, wish.long or wish.side * aspect)
@@ -122,7 +122,7 @@ def _laid(tray: Tray, short: float, long: float) -> tuple[float, float]:
     return (long, short) if whole(long, short) >= whole(short, long) else (short, long)
 
 
-def _filled_grid(tray: Tray, wanted: int, aspect: float, halved: bool) -> Cutting:
+def _filled_grid(tray: Tray, wanted: int, aspect: float, halved: bool) -> TrayCutting:
     """Exactly `wanted` equal cells if they can come near the aspect, else the next number that can."""
     best: tuple[float, int, int] | None = None
     for count in range(wanted, wanted + 7):
@@ -140,7 +140,7 @@ def _filled_grid(tray: Tray, wanted: int, aspect: float, halved: bool) -> Cuttin
     return _laid_grid(tray, tray.length / columns, tray.width / rows, halved)
 
 
-def _laid_grid(tray: Tray, w: float, h: float, halved: bool) -> Cutting:
+def _laid_grid(tray: Tray, w: float, h: float, halved: bool) -> TrayCutting:
     """Cells of w by h from the corner of an oblong tray, or centred in a round one; what is cut short is an offcut."""
     if not tray.round:
         return _cut_grid(tray, _from_edge(tray.length, w), _from_edge(tray.width, h), w, h, halved)
@@ -148,7 +148,7 @@ def _laid_grid(tray: Tray, w: float, h: float, halved: bool) -> Cutting:
     return max(found, key=lambda cutting: len(cutting.pieces))
 
 
-def _round_grid(tray: Tray, w: float, h: float, halved: bool, on_x: bool, on_y: bool) -> Cutting:
+def _round_grid(tray: Tray, w: float, h: float, halved: bool, on_x: bool, on_y: bool) -> TrayCutting:
     """Cells about the middle of a round tray; `on_x`, `on_y`: a knife line goes through it."""
     return _cut_grid(tray, _about(tray.length, w, on_x), _about(tray.width, h, on_y), w, h, halved)
 
@@ -167,7 +167,7 @@ def _about(length: float, step: float, on_line: bool) -> list[float]:
     return [0.0, *inside, length]
 
 
-def _cut_grid(tray: Tray, xs: list[float], ys: list[float], w: float, h: float, halved: bool) -> Cutting:
+def _cut_grid(tray: Tray, xs: list[float], ys: list[float], w: float, h: float, halved: bool) -> TrayCutting:
     outlines: list[list[Point]] = []
     for x0, x1 in pairwise(xs):
         for y0, y1 in pairwise(ys):
@@ -179,7 +179,7 @@ def _cut_grid(tray: Tray, xs: list[float], ys: list[float], w: float, h: float, 
         lines += [((x1, y0), (x0, y1)) for x0, x1 in pairwise(xs) for y0, y1 in pairwise(ys)]
     rulers = (_ruler(say("from left to right"), tray.length, xs), _ruler(say("from top to bottom"), tray.width, ys))
     whole = w * h / (2 if halved else 1)
-    return Cutting(
+    return TrayCutting(
         clipped(tray, outlines, whole),
         in_tray(tray, lines),
         rulers=tuple(ruler for ruler in rulers if ruler.ticks),
@@ -189,7 +189,7 @@ def _cut_grid(tray: Tray, xs: list[float], ys: list[float], w: float, h: float, 
     )
 
 
-def _widest_round(tray: Tray, wanted: int, aspect: float, halved: bool) -> Cutting:
+def _widest_round(tray: Tray, wanted: int, aspect: float, halved: bool) -> TrayCutting:
     """The largest cells of which at least `wanted` lie whole in a round tray."""
     if wanted == 1:
         short = tray.length / math.hypot(1, aspect) * (1 - 1e-9)
@@ -213,7 +213,7 @@ def _nearest_cells(on_x: bool, on_y: bool, wanted: int, aspect: float) -> tuple[
     return tuple(sorted(max(abs(x), abs(x + aspect)) ** 2 + max(abs(y), abs(y + 1)) ** 2 for x in xs for y in ys))
 
 
-def _diamonds(tray: Tray, wish: Wish) -> Cutting | None:
+def _diamonds(tray: Tray, wish: CutRequest) -> TrayCutting | None:
     """Rhombs between lines along the tray and lines that slant across it."""
     if wish.side is not None:
         return _rhombs(tray, wish.side)
@@ -269,7 +269,7 @@ def _lies_whole(tray: Tray, outline: Iterable[Point]) -> bool:
     return all(-A_HAIR <= x <= tray.length + A_HAIR and -A_HAIR <= y <= tray.width + A_HAIR for x, y in outline)
 
 
-def _rhombs(tray: Tray, side: float) -> Cutting | None:
+def _rhombs(tray: Tray, side: float) -> TrayCutting | None:
     run = tray.width / math.tan(DIAMOND_ANGLE)
     levels = [y for y in _levels(tray, side) if 0.5 < y < tray.width - 0.5]
     slants = _slants(tray, side)
@@ -284,7 +284,7 @@ def _rhombs(tray: Tray, side: float) -> Cutting | None:
     else:
         rulers.append(_ruler(say("slanting lines at the top"), tray.length, slants))
         rulers.append(_ruler(say("slanting lines at the bottom"), tray.length, [x + run for x in slants]))
-    return Cutting(
+    return TrayCutting(
         clipped(tray, _rhomb_outlines(tray, side), side**2 * math.sin(DIAMOND_ANGLE)),
         in_tray(tray, lines),
         rulers=tuple(r for r in rulers if r.ticks),
@@ -293,19 +293,19 @@ def _rhombs(tray: Tray, side: float) -> Cutting | None:
     )
 
 
-def _ruler(along: str, length: float, at: Iterable[float]) -> Ruler:
+def _ruler(along: str, length: float, at: Iterable[float]) -> KnifeRuler:
     """A ruler with the ticks that lie on it; the tray's own walls are none."""
-    return Ruler(along, length, tuple(x for x in at if 0.5 < x < length - 0.5))
+    return KnifeRuler(along, length, tuple(x for x in at if 0.5 < x < length - 0.5))
 
 
-def _triangles(tray: Tray, wish: Wish) -> Cutting | None:
+def _triangles(tray: Tray, wish: CutRequest) -> TrayCutting | None:
     return _grid(tray, wish, 1.0, halved=True)
 
 
 # Strips, and strips cut across.
 
 
-def _strips(tray: Tray, wish: Wish) -> Cutting | None:
+def _strips(tray: Tray, wish: CutRequest) -> TrayCutting | None:
     """Strips across the longer way, all as wide; in a round tray all of the same area where that is asked for."""
     along, across = max(tray.length, tray.width), min(tray.length, tray.width)
     upright = tray.length >= tray.width
@@ -333,7 +333,7 @@ def _strips(tray: Tray, wish: Wish) -> Cutting | None:
     whole = 0.0 if tray.round else side * across
     word = say("from left to right") if upright else say("from top to bottom")
     rulers = (_ruler(word, along, edges),) if len(edges) > 2 else ()
-    return Cutting(
+    return TrayCutting(
         clipped(tray, boxes, whole), in_tray(tray, lines), rulers=rulers, side=side, columns=len(edges) - 1, rows=1
     )
 
@@ -375,7 +375,7 @@ def _left_of(radius: float, x: float) -> float:
     return radius**2 * math.acos(max(-1.0, min(1.0, d / radius))) - d * math.sqrt(max(0.0, radius**2 - d**2))
 
 
-def _even_bands(tray: Tray, count: int, aspect: float) -> Cutting:
+def _even_bands(tray: Tray, count: int, aspect: float) -> TrayCutting:
     """A round tray in upright bands, each cut across, so that every piece has the same area and nothing is left.
 
     Bands take as many pieces as brings these nearest to the aspect asked for.
@@ -390,7 +390,7 @@ def _even_bands(tray: Tray, count: int, aspect: float) -> Cutting:
         outlines += [[(x0, y0), (x1, y0), (x1, y1), (x0, y1)] for y0, y1 in pairwise(ys)]
         lines += [((x0, y), (x1, y)) for y in ys[1:-1]]
         rulers.append(_ruler(say("band {band}, from top to bottom", band=band + 1), tray.width, ys))
-    return Cutting(
+    return TrayCutting(
         clipped(tray, outlines, 0.0),
         in_tray(tray, lines),
         rulers=tuple(r for r in rulers if r.ticks),
@@ -477,14 +477,14 @@ def _quarter(radius: float, x: float, y: float) -> float:
 # From the middle: wedges and rings.
 
 
-def _wedges(tray: Tray, wish: Wish) -> Cutting | None:
+def _wedges(tray: Tray, wish: CutRequest) -> TrayCutting | None:
     """Equal pieces from the middle to the edge. By side: the arc at the rim, or the length at the edge, about so long."""
     edge = math.pi * tray.length if tray.round else 2 * (tray.length + tray.width)
     count = wish.number(tray.area) or max(1, round(edge / (wish.side or edge)))
     return _from_middle(tray, [count])
 
 
-def _rings(tray: Tray, wish: Wish) -> Cutting | None:
+def _rings(tray: Tray, wish: CutRequest) -> TrayCutting | None:
     """Rings about the middle, each cut in as many as makes every piece the same area. By side: the width of a ring."""
     half = min(tray.length, tray.width) / 2
     if wish.side is not None:
@@ -507,14 +507,14 @@ def _ring_counts(count: int) -> list[int]:
     return counts
 
 
-def _from_middle(tray: Tray, counts: Sequence[int]) -> Cutting:
+def _from_middle(tray: Tray, counts: Sequence[int]) -> TrayCutting:
     """Rings of equal pieces: `counts` from the middle out. A single ring gives wedges."""
     total = sum(counts)
     scale = [0.0]
     scale += [math.sqrt(so_far / total) for so_far in accumulate(counts)]
-    cells: list[Cell] = []
+    cells: list[TrayCell] = []
     lines: list[tuple[Point, Point]] = []
-    rulers: list[Ruler] = []
+    rulers: list[KnifeRuler] = []
     last = len(counts) - 1
     for ring, pieces in enumerate(counts):
         inner, outer = scale[ring], scale[ring + 1]
@@ -531,7 +531,7 @@ def _from_middle(tray: Tray, counts: Sequence[int]) -> Cutting:
             if ring == last:
                 at_corner = not tray.round and any(is_corner(tray, p) for p in rim)
                 kind = "corner" if at_corner else "edge"
-            cells.append(Cell((*out, *back), tray.area / total, kind))
+            cells.append(TrayCell((*out, *back), tray.area / total, kind))
         if pieces > 1:
             lines += [(_toward(tray, _rim_at(tray, t), inner), _toward(tray, _rim_at(tray, t), outer)) for t in turns]
             name = (
@@ -543,8 +543,10 @@ def _from_middle(tray: Tray, counts: Sequence[int]) -> Cutting:
     inside = tuple(scale[1:-1])
     if inside:
         half = min(tray.length, tray.width) / 2
-        rulers.insert(0, Ruler(say("from the rim to the middle"), half, tuple(sorted(half * (1 - s) for s in inside))))
-    return Cutting(
+        rulers.insert(
+            0, KnifeRuler(say("from the rim to the middle"), half, tuple(sorted(half * (1 - s) for s in inside)))
+        )
+    return TrayCutting(
         tuple(cells),
         tuple(lines),
         rings=inside,
@@ -602,11 +604,11 @@ def _rim(tray: Tray, start: float, end: float) -> list[Point]:
     return [_rim_at(tray, t) for t in (start, *corners, end)]
 
 
-def _rim_rulers(tray: Tray, turns: Sequence[float], name: str) -> list[Ruler]:
+def _rim_rulers(tray: Tray, turns: Sequence[float], name: str) -> list[KnifeRuler]:
     """Ticks round a round tray from the top, clockwise; or along each side of an oblong, from its left or top."""
     if tray.round:
         around = math.pi * tray.length
-        return [Ruler(name, around, tuple(t * around for t in turns))]
+        return [KnifeRuler(name, around, tuple(t * around for t in turns))]
     points = [_rim_at(tray, t) for t in turns]
     found = []
     for side, across, wall, length in (
@@ -617,11 +619,11 @@ def _rim_rulers(tray: Tray, turns: Sequence[float], name: str) -> list[Ruler]:
     ):
         ticks = tuple(sorted(p[1 - across] for p in points if abs(p[across] - wall) < A_HAIR))
         if ticks:
-            found.append(Ruler(say("{name}: {side}", name=name, side=side), length, ticks))
+            found.append(KnifeRuler(say("{name}: {side}", name=name, side=side), length, ticks))
     return found
 
 
-_PATTERNS: dict[Pattern, Callable[[Tray, Wish], Cutting | None]] = {
+_PATTERNS: dict[Pattern, Callable[[Tray, CutRequest], TrayCutting | None]] = {
     "squares": _squares,
     "oblongs": _oblongs,
     "strips": _strips,

@@ -34,11 +34,11 @@ LEVELS: tuple[Level, ...] = get_args(Level)
 StageLevel = Literal["off", "low", "medium", "high"]
 
 
-class _Equipment(BaseModel):
+class _EquipmentModel(BaseModel):
     model_config = ConfigDict(frozen=True, extra="forbid")
 
 
-class Tin(_Equipment):
+class Tin(_EquipmentModel):
     """A round tin (diameter) or an oblong one (length and width), inside measures in millimetres."""
 
     name: str = Field("", max_length=60, description="a short name")
@@ -77,7 +77,7 @@ class Tin(_Equipment):
         return size_words(self.length_mm, self.width_mm, unit=unit)
 
 
-class Steamer(_Equipment):
+class Steamer(_EquipmentModel):
     """Pot and rack. The water may rise to `gap_mm` below the rack and must stay above `low_mm`."""
 
     name: str = Field("steamer", min_length=1, max_length=40, description="a name of 1 to 40 letters")
@@ -105,7 +105,7 @@ class Steamer(_Equipment):
         return math.pi * self.diameter_mm**2 / 4 * self.full_mm / 1000.0
 
 
-class Pot(_Equipment):
+class Pot(_EquipmentModel):
     """A pot to boil in."""
 
     name: str = Field("pot", min_length=1, max_length=40, description="a name of 1 to 40 letters")
@@ -116,7 +116,7 @@ class Pot(_Equipment):
 BURNER_W = (50.0, 6000.0)  # what a burner can give
 
 
-class Burner(_Equipment):
+class Burner(_EquipmentModel):
     """Net power into the pot at each level, in watts: what is left after the room has had its share."""
 
     low_w: float = Field(380.0, ge=BURNER_W[0], le=BURNER_W[1], description="50 to 6000 W")
@@ -127,7 +127,7 @@ class Burner(_Equipment):
         return {"off": 0.0, "low": self.low_w, "medium": self.medium_w, "high": self.high_w}[level]
 
 
-class Pan(_Equipment):
+class Pan(_EquipmentModel):
     """An empty pan and its weight, so that what is in it can be read on the scale without tipping it out."""
 
     name: str = Field(min_length=1, max_length=40, description="a name of 1 to 40 letters")
@@ -135,14 +135,14 @@ class Pan(_Equipment):
     across_mm: float = Field(200.0, ge=60, le=600, description="60 to 600 mm across")
 
 
-class Scoop(_Equipment):
+class Scoop(_EquipmentModel):
     """A portion scoop: its name, and the grams of water that fill it level."""
 
     name: str = Field(min_length=1, max_length=40, description="a name of 1 to 40 letters")
     ml: float = Field(gt=0, le=500, description="above 0, at most 500 ml")
 
 
-class WeighedMeasure(_Equipment):
+class WeighedMeasure(_EquipmentModel):
     """One measure of one ingredient, as this cook fills it, put on the scale once."""
 
     measure: UnitId = Field(description="a cup or a spoon")
@@ -157,7 +157,7 @@ class WeighedMeasure(_Equipment):
         return value
 
 
-class Stock(_Equipment):
+class LarderStock(_EquipmentModel):
     """What is in the larder now, and what a pack of it costs here."""
 
     ingredient: str = Field(max_length=80, description="an ingredient of the larder")
@@ -166,7 +166,7 @@ class Stock(_Equipment):
     price: float | None = Field(None, ge=0, le=10_000, description="0 to 10 000, for a pack")
 
 
-class Quiet(_Equipment):
+class QuietHours(_EquipmentModel):
     """Hours in which no hands are to be asked for, on the kitchen's own clock."""
 
     begins: str = Field("22:00", pattern=r"^([01]\d|2[0-3]):[0-5]\d$", description="a time such as 22:00")
@@ -183,7 +183,7 @@ def _minutes(clock: str) -> int:
     return int(hours) * 60 + int(minutes)
 
 
-class OwnDay(_Equipment):
+class OwnDay(_EquipmentModel):
     """A day that this kitchen keeps every year, or a season, from one day to another: a herb, a fruit, a birthday."""
 
     name: str = Field(min_length=1, max_length=60, description="a name of 1 to 60 letters")
@@ -207,7 +207,7 @@ def _day_in(year: int, month_day: str) -> date:
     return date(year, month, min(day, monthrange(year, month)[1]))
 
 
-class OwnEstimate(_Equipment):
+class OwnEstimate(_EquipmentModel):
     """What this kitchen knows of something that nobody knows exactly: a value, and where one in twenty lies beyond."""
 
     value: float = Field(ge=-100, le=10_000, description="-100 to 10 000")
@@ -225,7 +225,7 @@ class OwnEstimate(_Equipment):
         return self
 
 
-class Learned(_Equipment):
+class LearnedValue(_EquipmentModel):
     """What the kitchen's own makings say of a row of the table of estimates, and how many of them moved it."""
 
     value: float
@@ -234,7 +234,7 @@ class Learned(_Equipment):
     batches: int = Field(ge=0, le=1_000_000)
 
 
-class Together(_Equipment):
+class LearnedCorrelation(_EquipmentModel):
     """Two rows that were learned from the same makings, and how they go together: a correlation."""
 
     one: EstimateId
@@ -246,7 +246,7 @@ class Together(_Equipment):
 LEARNED = {"learned", "together", "pace"}
 
 
-class Kitchen(_Equipment):
+class Kitchen(_EquipmentModel):
     """Everything about the place that changes an answer. Every field has a sensible default."""
 
     name: str = Field("My kitchen", min_length=1, max_length=80, description="a name of 1 to 80 letters")
@@ -274,20 +274,20 @@ class Kitchen(_Equipment):
     microwave_w: float = Field(800.0, ge=200, le=2000, description="200 to 2000 W, as it is rated")
     cooker_w: float = Field(450.0, ge=100, le=2000, description="100 to 2000 W, as the rice cooker is rated")
     oven_shelves: int = Field(2, ge=1, le=6, description="1 to 6 trays at once")
-    quiet: Quiet = Quiet()
+    quiet: QuietHours = QuietHours()
     own_cup_ml: float | None = Field(None, ge=30, le=1000, description="30 to 1000 g of water in the cup")
     own_spoon_ml: float | None = Field(None, ge=1, le=60, description="1 to 60 g of water in the spoon")
     weighed: tuple[WeighedMeasure, ...] = Field((), max_length=60, description="up to 60 measures")
     scoops: tuple[Scoop, ...] = Field((), max_length=20, description="up to 20 scoops")
     pans: tuple[Pan, ...] = Field((), max_length=20, description="up to 20 pans")
     ingredients: tuple[Ingredient, ...] = Field((), max_length=200, description="up to 200 ingredients")
-    stock: tuple[Stock, ...] = Field((), max_length=400, description="up to 400 entries")
+    stock: tuple[LarderStock, ...] = Field((), max_length=400, description="up to 400 entries")
     currency: str = Field("", max_length=6, description="at most 6 letters")
     estimates: dict[EstimateId, OwnEstimate] = Field({}, description="of the table of estimates, this kitchen's own")
-    learned: dict[EstimateId, Learned] = Field(
+    learned: dict[EstimateId, LearnedValue] = Field(
         {}, description="what its log says of the table; worked out, never typed"
     )
-    together: tuple[Together, ...] = Field(
+    together: tuple[LearnedCorrelation, ...] = Field(
         (), max_length=2000, description="how those go together; worked out, never typed"
     )
     pace: dict[str, float] = Field(

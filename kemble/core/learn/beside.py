@@ -24,11 +24,11 @@ from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.shelf import Shelf
 from kemble.core.learn.cups import CUP
 from kemble.core.learn.learner import Array
-from kemble.core.learn.next import LEVERS, WORDS, Tasted, Tongue, mark_words
+from kemble.core.learn.next import LEVERS, WORDS, TastedBatch, TasteModel, mark_words
 from kemble.core.physics.spread import EDGE
 from kemble.core.sheet.document import Sheet
 from kemble.core.sheet.parts import Amount, Line
-from kemble.core.stations.chain import Worked, work
+from kemble.core.stations.chain import WorkResult, work
 from kemble.core.words import Words, say
 
 _NINE_IN_TEN = math.sqrt(4.605)  # chi-square of two degrees, at 0.9
@@ -48,7 +48,7 @@ _TAKES: tuple[tuple[str, tuple[str, ...]], ...] = (
 )
 
 
-class Lies(BaseModel):
+class Interval(BaseModel):
     """A value, and where nine in ten lie."""
 
     model_config = ConfigDict(frozen=True)
@@ -58,7 +58,7 @@ class Lies(BaseModel):
     high: float
 
 
-class OnMap(BaseModel):
+class MapPosition(BaseModel):
     """Water and sugar in per cent of the base."""
 
     model_config = ConfigDict(frozen=True)
@@ -67,7 +67,7 @@ class OnMap(BaseModel):
     sugar: float
 
 
-class StaysOpen(BaseModel):
+class Unknowns(BaseModel):
     """What nobody knows of a sheet's amounts: `weigh` what settles it, and by how many per cent its cloud then shrinks."""
 
     model_config = ConfigDict(frozen=True)
@@ -77,22 +77,22 @@ class StaysOpen(BaseModel):
     narrows_pct: float
 
 
-class Cloud(BaseModel):
+class SheetRegion(BaseModel):
     """One of the two: where its ratios lie (the ellipse's outline), its time, what was
     taught of it, and what is open, the most telling first."""
 
     model_config = ConfigDict(frozen=True)
 
     title: str
-    hydration: Lies
-    sugar: Lies
-    outline: list[OnMap]
-    minutes: Lies | None
+    hydration: Interval
+    sugar: Interval
+    outline: list[MapPosition]
+    minutes: Interval | None
     taught_min: float | None
-    open: list[StaysOpen]
+    open: list[Unknowns]
 
 
-class Explained(BaseModel):
+class ExplainedDifference(BaseModel):
     """Of an outcome in which they differ, by how much hers is over mine, and the shares of that, in words."""
 
     model_config = ConfigDict(frozen=True)
@@ -103,17 +103,17 @@ class Explained(BaseModel):
     sure: bool  # told apart: nine times in ten it is on this side
 
 
-class Beside(BaseModel):
+class Comparison(BaseModel):
     model_config = ConfigDict(frozen=True)
 
-    hers: Cloud
-    mine: Cloud
-    explained: list[Explained]
+    hers: SheetRegion
+    mine: SheetRegion
+    explained: list[ExplainedDifference]
     weigh: str  # the one weighing that would narrow it most; "" where nothing is open
 
 
 @dataclass(frozen=True, slots=True)
-class _Unknown:
+class _UnknownAmount:
     """Something of a sheet that may be otherwise: which lines it moves, together, and to what shares at its two ends."""
 
     words: str
@@ -124,13 +124,13 @@ class _Unknown:
 
 
 @dataclass(frozen=True, slots=True)
-class _Seen:
+class _SheetSpread:
     """A sheet worked, and how water, sugar (in per cent) and the logarithm of its minutes move in one standard deviation of
     each unknown."""
 
     sheet: Sheet
-    worked: Worked
-    unknown: Sequence[_Unknown]
+    worked: WorkResult
+    unknown: Sequence[_UnknownAmount]
     moves: Array  # (unknown, 3)
     own_sd: float  # of the logarithm of its minutes, by what its kitchen leaves open
 
@@ -151,8 +151,8 @@ class _Seen:
 
 
 def beside(
-    hers: Sheet, mine: Sheet, kitchen: Kitchen, tasted: Sequence[Tasted] = (), keys: tuple[int, int] = (0, 0)
-) -> Beside:
+    hers: Sheet, mine: Sheet, kitchen: Kitchen, tasted: Sequence[TastedBatch] = (), keys: tuple[int, int] = (0, 0)
+) -> Comparison:
     """The two beside each other. `tasted` of their way, and by which numbers the two sheets go in it. Raises Refused for
     sheets of two ways, and where one cannot be worked."""
     if hers.way != mine.way:
@@ -172,7 +172,7 @@ def beside(
     clouds = [_cloud(one) for one in (her, me)]
     opened = [(cloud.open[0].narrows_pct, cloud.title, cloud.open[0]) for cloud in clouds if cloud.open]
     most = max(opened, key=lambda one: one[0], default=None)
-    return Beside(
+    return Comparison(
         hers=clouds[0],
         mine=clouds[1],
         explained=[*_ratios(her, me), *_time(her, me, kitchen), *_tastes(her, me, WAYS[hers.way], tasted, keys)],
@@ -187,9 +187,9 @@ def beside(
     )
 
 
-def _unknown(sheet: Sheet, shelf: Shelf) -> list[_Unknown]:
+def _unknown(sheet: Sheet, shelf: Shelf) -> list[_UnknownAmount]:
     """How full the cups were of each thing that packs; and how large the cup was, of all that were filled by it."""
-    found: dict[str, _Unknown] = {}
+    found: dict[str, _UnknownAmount] = {}
     by_cup: set[tuple[int, int]] = set()
     for p, part in enumerate(sheet.parts):
         for i, line in enumerate(part.lines):
@@ -203,7 +203,7 @@ def _unknown(sheet: Sheet, shelf: Shelf) -> list[_Unknown]:
                 was = found.get(item.id)
                 lines = (was.lines if was else frozenset()) | {(p, i)}
                 name = item.name.lower()
-                found[item.id] = _Unknown(
+                found[item.id] = _UnknownAmount(
                     say("how a cup of {name} is filled", name=name),
                     say("Weigh a cup of {name}", name=name),
                     lines,
@@ -211,35 +211,35 @@ def _unknown(sheet: Sheet, shelf: Shelf) -> list[_Unknown]:
                     high,
                 )
     cups = (
-        [_Unknown(say("how large the cup is"), say("Weigh the cup full of water"), frozenset(by_cup), *CUP)]
+        [_UnknownAmount(say("how large the cup is"), say("Weigh the cup full of water"), frozenset(by_cup), *CUP)]
         if by_cup
         else []
     )
     return [*cups, *found.values()][:_MOST_UNKNOWN]
 
 
-def _seen(sheet: Sheet, kitchen: Kitchen) -> _Seen:
+def _seen(sheet: Sheet, kitchen: Kitchen) -> _SheetSpread:
     worked = work(sheet, kitchen)
     unknown = _unknown(sheet, Shelf(kitchen))
     moves = np.zeros((len(unknown), 3))
     for row, one in enumerate(unknown):
         low, high = (_point(work(_with(sheet, one.lines, 1.0 + end), kitchen)) for end in (one.low, one.high))
         moves[row] = (high - low) / (2 * EDGE)
-    return _Seen(sheet, worked, unknown, moves, _own_sd(worked))
+    return _SheetSpread(sheet, worked, unknown, moves, _own_sd(worked))
 
 
-def _point(worked: Worked) -> Array:
+def _point(worked: WorkResult) -> Array:
     fact = worked.facts.get("heat.done_min")
     minutes = float(fact.value) if fact and not isinstance(fact.value, str) and fact.value > 0 else 1.0
     return np.array([_number(worked, "mix.hydration_pct"), _number(worked, "mix.sugar_pct"), math.log(minutes)])
 
 
-def _number(worked: Worked, key: str) -> float:
+def _number(worked: WorkResult, key: str) -> float:
     fact = worked.facts.get(key)
     return 0.0 if fact is None or isinstance(fact.value, str) else float(fact.value)
 
 
-def _own_sd(worked: Worked) -> float:
+def _own_sd(worked: WorkResult) -> float:
     fact = worked.facts.get("heat.done_min")
     if fact is None or not fact.low or not fact.high:
         return 0.0
@@ -262,19 +262,19 @@ def _with(sheet: Sheet, lines: frozenset[tuple[int, int]], factor: float) -> She
     return sheet.model_copy(update={"parts": parts})
 
 
-def _cloud(seen: _Seen) -> Cloud:
+def _cloud(seen: _SheetSpread) -> SheetRegion:
     water, sugar, _ = (float(one) for one in seen.ratios)
     sd_water, sd_sugar = (math.sqrt(max(0.0, float(seen.covariance[i, i]))) for i in (0, 1))
     minutes = None
     if seen.minutes is not None:
         sd = math.sqrt(seen.own_sd**2 + float((seen.moves[:, 2] ** 2).sum()))
         ends = (seen.minutes * math.exp(EDGE * sign * sd) for sign in (-1, 1))
-        minutes = Lies(likely=seen.minutes, low=next(ends), high=next(ends))
+        minutes = Interval(likely=seen.minutes, low=next(ends), high=next(ends))
     taught = seen.sheet.taught.get("heat")
-    return Cloud(
+    return SheetRegion(
         title=seen.sheet.title,
-        hydration=Lies(likely=water, low=water - EDGE * sd_water, high=water + EDGE * sd_water),
-        sugar=Lies(likely=sugar, low=sugar - EDGE * sd_sugar, high=sugar + EDGE * sd_sugar),
+        hydration=Interval(likely=water, low=water - EDGE * sd_water, high=water + EDGE * sd_water),
+        sugar=Interval(likely=sugar, low=sugar - EDGE * sd_sugar, high=sugar + EDGE * sd_sugar),
         outline=_outline(water, sugar, seen.covariance),
         minutes=minutes,
         taught_min=taught.minutes if taught else None,
@@ -282,19 +282,19 @@ def _cloud(seen: _Seen) -> Cloud:
     )
 
 
-def _outline(x: float, y: float, covariance: Array) -> list[OnMap]:
+def _outline(x: float, y: float, covariance: Array) -> list[MapPosition]:
     """The ellipse that nine in ten lie in, from its axes."""
     sizes, axes = np.linalg.eigh(covariance)
     radii = _NINE_IN_TEN * np.sqrt(np.maximum(sizes, 0.0))
     around = np.linspace(0.0, 2 * math.pi, 49)
     points = axes @ np.array([radii[0] * np.cos(around), radii[1] * np.sin(around)])
-    return [OnMap(water=round(x + float(a), 2), sugar=round(max(0.0, y + float(b)), 2)) for a, b in points.T]
+    return [MapPosition(water=round(x + float(a), 2), sugar=round(max(0.0, y + float(b)), 2)) for a, b in points.T]
 
 
 _AFTER = 0.1  # of an unknown's spread that a weighing leaves
 
 
-def _opened(seen: _Seen) -> list[StaysOpen]:
+def _opened(seen: _SheetSpread) -> list[Unknowns]:
     """What is open, by how much its cloud shrinks once it is settled: in the length of both its axes together."""
     found = []
     whole = _size(seen.moves)
@@ -303,7 +303,7 @@ def _opened(seen: _Seen) -> list[StaysOpen]:
     for row, one in enumerate(seen.unknown):
         left = seen.moves.copy()
         left[row] *= _AFTER
-        found.append(StaysOpen(words=one.words, weigh=one.weigh, narrows_pct=100 * (1 - _size(left) / whole)))
+        found.append(Unknowns(words=one.words, weigh=one.weigh, narrows_pct=100 * (1 - _size(left) / whole)))
     return sorted((one for one in found if one.narrows_pct >= 1), key=lambda one: -one.narrows_pct)
 
 
@@ -311,7 +311,7 @@ def _size(moves: Array) -> float:
     return math.sqrt(float((moves[:, :2] ** 2).sum()))
 
 
-def _ratios(hers: _Seen, mine: _Seen) -> list[Explained]:
+def _ratios(hers: _SheetSpread, mine: _SheetSpread) -> list[ExplainedDifference]:
     found = []
     for i, lever in enumerate(LEVERS[:2]):
         there, here = float(hers.ratios[i]), float(mine.ratios[i])
@@ -330,11 +330,11 @@ def _ratios(hers: _Seen, mine: _Seen) -> list[Explained]:
             says = say(
                 "{says}; as they are measured it may be {low:+.0f} to {high:+.0f}", says=says, low=low, high=high
             )
-        found.append(Explained(outcome=WORDS[lever], says=says, by=[], sure=sure))
+        found.append(ExplainedDifference(outcome=WORDS[lever], says=says, by=[], sure=sure))
     return found
 
 
-def _time(hers: _Seen, mine: _Seen, kitchen: Kitchen) -> list[Explained]:
+def _time(hers: _SheetSpread, mine: _SheetSpread, kitchen: Kitchen) -> list[ExplainedDifference]:
     """Her time against mine; and, of what is hers, what makes the difference when mine takes it over alone."""
     if hers.minutes is None or mine.minutes is None:
         return []
@@ -358,16 +358,20 @@ def _time(hers: _Seen, mine: _Seen, kitchen: Kitchen) -> list[Explained]:
     apart = math.hypot(*(math.sqrt(float((one.moves[:, 2] ** 2).sum())) for one in (hers, mine)))
     sure = abs(math.log(hers.minutes / mine.minutes)) > EDGE * apart
     says = say("{longer} in its heat, give or take {edge:.0f} %", longer=_longer(by), edge=100 * EDGE * sd)
-    return [Explained(outcome="time", says=says, by=[one for _, one in sorted(said, reverse=True)], sure=sure)]
+    return [
+        ExplainedDifference(outcome="time", says=says, by=[one for _, one in sorted(said, reverse=True)], sure=sure)
+    ]
 
 
 def _longer(minutes: float) -> str:
     return say("{by:.0f} min longer", by=minutes) if minutes > 0 else say("{by:.0f} min shorter", by=-minutes)
 
 
-def _tastes(hers: _Seen, mine: _Seen, way: Way, tasted: Sequence[Tasted], keys: tuple[int, int]) -> list[Explained]:
+def _tastes(
+    hers: _SheetSpread, mine: _SheetSpread, way: Way, tasted: Sequence[TastedBatch], keys: tuple[int, int]
+) -> list[ExplainedDifference]:
     """How hers is expected to taste beside mine, and which ratio makes it so; by the craft's rule until enough was tasted."""
-    tongue = Tongue(way, tasted)
+    tongue = TasteModel(way, tasted)
     step = tongue.scaled(dict(zip(LEVERS, hers.ratios, strict=True))) - tongue.scaled(
         dict(zip(LEVERS, mine.ratios, strict=True))
     )
@@ -390,7 +394,7 @@ def _tastes(hers: _Seen, mine: _Seen, way: Way, tasted: Sequence[Tasted], keys: 
             say("{words}: {one:+.1f} marks of {by:+.1f}", words=WORDS[LEVERS[i]], one=one, by=by) for _, i, one in said
         ]
         found.append(
-            Explained(
+            ExplainedDifference(
                 outcome=taste,
                 says=say(
                     "nearer to {words}, by {marks:.1f} marks{marked}",
@@ -405,7 +409,7 @@ def _tastes(hers: _Seen, mine: _Seen, way: Way, tasted: Sequence[Tasted], keys: 
     return found
 
 
-def _marked(tasted: Sequence[Tasted], keys: tuple[int, int], taste: TasteId) -> str:
+def _marked(tasted: Sequence[TastedBatch], keys: tuple[int, int], taste: TasteId) -> str:
     """What was said of both, where both were tasted."""
     marks = [[one.tastes[taste] for one in tasted if one.sheet == key and taste in one.tastes] for key in keys]
     if not all(marks):

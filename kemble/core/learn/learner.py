@@ -19,9 +19,9 @@ from numpy.typing import NDArray
 from scipy.special import log_ndtr
 
 from kemble.core.computing import computes
-from kemble.core.kitchen.document import Learned, OwnEstimate, Together
+from kemble.core.kitchen.document import LearnedCorrelation, LearnedValue, OwnEstimate
 from kemble.core.kitchen.estimates import ANEW, ESTIMATES, Estimate, EstimateId
-from kemble.core.learn.sights import Sight
+from kemble.core.learn.sights import Observation
 from kemble.core.physics.spread import EDGE
 
 Array = NDArray[np.floating]
@@ -63,7 +63,7 @@ def _off(row: Estimate, value: float) -> float:
 
 
 @dataclass(slots=True)
-class _Problem:
+class _ObservationArrays:
     """Sights as arrays: `slope` and `bend` of every estimate in every sight, where what was seen lies, and its noise."""
 
     names: list[EstimateId]
@@ -79,7 +79,7 @@ class _Problem:
         return self.slope @ z + self.bend @ (z * z), self.slope + 2 * self.bend * z
 
 
-def _problem(batches: Sequence[Sequence[Sight]]) -> _Problem:
+def _problem(batches: Sequence[Sequence[Observation]]) -> _ObservationArrays:
     sights = [(number, one) for number, batch in enumerate(batches) for one in batch]
     names = sorted({name for _, one in sights for name in one.moves if name not in ANEW})
     at = {name: i for i, name in enumerate(names)}
@@ -96,11 +96,13 @@ def _problem(batches: Sequence[Sequence[Sight]]) -> _Problem:
         low[row] = -math.inf if one.low is None else math.log(one.low / one.told)
         high[row] = math.inf if one.high is None else math.log(one.high / one.told)
         sd[row] = math.sqrt(noise)
-    return _Problem(names, slope, bend, low, high, sd, np.array([number for number, _ in sights], dtype=np.int64))
+    return _ObservationArrays(
+        names, slope, bend, low, high, sd, np.array([number for number, _ in sights], dtype=np.int64)
+    )
 
 
 @dataclass(frozen=True, slots=True)
-class Row:
+class LearnedEstimate:
     """One estimate as it is learned: where it lies and how surely, on the craft's scale; the makings that moved it, each by
     how much it alone pulls."""
 
@@ -115,16 +117,16 @@ class Row:
 
 
 @dataclass(frozen=True, slots=True)
-class Learnt:
+class LearningResult:
     """All that was learned. `names` and `covariance` tell how the rows hang together; `odd` are the makings that count less
     than half."""
 
-    rows: Mapping[EstimateId, Row]
+    rows: Mapping[EstimateId, LearnedEstimate]
     names: tuple[EstimateId, ...] = ()
     covariance: Array = field(default_factory=lambda: np.zeros((0, 0)))
     odd: tuple[int, ...] = ()
 
-    def known(self) -> dict[EstimateId, Learned]:
+    def known(self) -> dict[EstimateId, LearnedValue]:
         """The rows that were learned, as values with their ranges; what a kitchen then works with.
 
         What was measured, or set back and held, stays as it is: makings of before may have gone by another burner.
@@ -136,10 +138,10 @@ class Learnt:
             table = ESTIMATES[name]
             low, value, high = (table.at(row.z + off * row.sd) for off in (-EDGE, 0.0, EDGE))
             low, value, high = (max(-100.0, min(10_000.0, one)) for one in (min(low, value), value, max(value, high)))
-            found[name] = Learned(value=value, low=low, high=high, batches=len(row.pulls))
+            found[name] = LearnedValue(value=value, low=low, high=high, batches=len(row.pulls))
         return found
 
-    def together(self) -> list[Together]:
+    def together(self) -> list[LearnedCorrelation]:
         """How the rows that were learned go together, as far as it matters."""
         known = set(self.known())
         at = [i for i, name in enumerate(self.names) if name in known]
@@ -149,16 +151,16 @@ class Learnt:
             for j in at[n + 1 :]:
                 r = float(self.covariance[i, j] / (sd[i] * sd[j]))
                 if abs(r) > _TOGETHER:
-                    found.append(Together(one=self.names[i], other=self.names[j], r=round(r, 4)))
+                    found.append(LearnedCorrelation(one=self.names[i], other=self.names[j], r=round(r, 4)))
         return found
 
 
 @computes
-def learn(batches: Sequence[Sequence[Sight]], priors: Mapping[EstimateId, Prior] | None = None) -> Learnt:
+def learn(batches: Sequence[Sequence[Observation]], priors: Mapping[EstimateId, Prior] | None = None) -> LearningResult:
     """What some makings say together. The same for any order of them, to rounding; nothing of none."""
     problem = _problem(batches)
     if not problem.names:
-        return Learnt({})
+        return LearningResult({})
     given = priors or {}
     before = [given.get(name, Prior()) for name in problem.names]
     mean, precision = np.array([one.mean for one in before]), np.array([1 / one.sd**2 for one in before])
@@ -166,11 +168,14 @@ def learn(batches: Sequence[Sequence[Sight]], priors: Mapping[EstimateId, Prior]
     covariance = np.linalg.inv(hessian)
     sd = np.sqrt(np.diag(covariance))
     pulls = _pulls(problem, z, hessian)
-    rows = {name: Row(float(z[i]), float(sd[i]), before[i], pulls.get(i, {})) for i, name in enumerate(problem.names)}
-    return Learnt(rows, tuple(problem.names), covariance, _odd(problem, weights))
+    rows = {
+        name: LearnedEstimate(float(z[i]), float(sd[i]), before[i], pulls.get(i, {}))
+        for i, name in enumerate(problem.names)
+    }
+    return LearningResult(rows, tuple(problem.names), covariance, _odd(problem, weights))
 
 
-def _mode(problem: _Problem, mean: Array, precision: Array) -> tuple[Array, Array, Array]:
+def _mode(problem: _ObservationArrays, mean: Array, precision: Array) -> tuple[Array, Array, Array]:
     """The posterior's mode, its curvature there, and how much each sight counted."""
     z: Array = mean.copy()
     hessian: Array = np.diag(precision)
@@ -187,7 +192,7 @@ def _mode(problem: _Problem, mean: Array, precision: Array) -> tuple[Array, Arra
     return z, hessian, weights
 
 
-def _sides(problem: _Problem, z: Array) -> tuple[Array, Array, Array, Array]:
+def _sides(problem: _ObservationArrays, z: Array) -> tuple[Array, Array, Array, Array]:
     """Of every sight the slope and curvature of its logarithmic likelihood in what it would be, and its weight."""
     would, jacobian = problem.at(z)
     sd = problem.sd
@@ -218,7 +223,7 @@ def _probit(a: Array, b: Array) -> tuple[Array, Array]:
     return slope, np.maximum(bend, 1e-9)
 
 
-def _pulls(problem: _Problem, z: Array, hessian: Array) -> dict[int, dict[int, float]]:
+def _pulls(problem: _ObservationArrays, z: Array, hessian: Array) -> dict[int, dict[int, float]]:
     """For each estimate, which makings moved it, and by how much: where it is, less where it would be without each (one
     step of Newton, from the mode)."""
     pull, curve, jacobian, _ = _sides(problem, z)
@@ -245,7 +250,7 @@ def _grouped(batch: NDArray[np.int64]) -> tuple[NDArray[np.int64], NDArray[np.in
     return order, numbers, starts.astype(np.int64)
 
 
-def _odd(problem: _Problem, weights: Array) -> tuple[int, ...]:
+def _odd(problem: _ObservationArrays, weights: Array) -> tuple[int, ...]:
     """Makings whose sights count less than half on the mean."""
     order, numbers, starts = _grouped(problem.batch)
     counts = np.diff(np.append(starts, len(order)))

@@ -18,7 +18,7 @@ ENOUGH = 8  # tastings with a liking before anything is said
 _SIDE = 0.2  # of them on one side, at the least
 
 
-class Penalty(BaseModel):
+class LikingPenalty(BaseModel):
     """One side of a taste: how many in a hundred said so, by how much less they liked it, and the product of both."""
 
     model_config = ConfigDict(frozen=True)
@@ -30,7 +30,7 @@ class Penalty(BaseModel):
     weight: float
 
 
-def penalties(tasted: Sequence[tuple[Mapping[str, int], int]]) -> list[Penalty]:
+def penalties(tasted: Sequence[tuple[Mapping[str, int], int]]) -> list[LikingPenalty]:
     """The heaviest first; empty where too few have said how they liked it. `tasted`: marks, and liking from 1 to 9."""
     if len(tasted) < ENOUGH:
         return []
@@ -48,5 +48,5 @@ def penalties(tasted: Sequence[tuple[Mapping[str, int], int]]) -> list[Penalty]:
     return sorted(found, key=lambda one: -one.weight)
 
 
-def _penalty(taste: TasteId, words: str, share: float, drop: float) -> Penalty:
-    return Penalty(taste=taste, words=words, share_pct=share, drop=drop, weight=share / 100 * drop)
+def _penalty(taste: TasteId, words: str, share: float, drop: float) -> LikingPenalty:
+    return LikingPenalty(taste=taste, words=words, share_pct=share, drop=drop, weight=share / 100 * drop)

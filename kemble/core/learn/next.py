@@ -45,7 +45,7 @@ _EDGE = 1.6449
 
 
 @dataclass(frozen=True, slots=True)
-class Tasted:
+class TastedBatch:
     """One batch that was tasted: how, at which ratios, and which sheet it is of."""
 
     sheet: int
@@ -53,7 +53,7 @@ class Tasted:
     tastes: Mapping[str, int]
 
 
-class Expected(BaseModel):
+class ExpectedTaste(BaseModel):
     """How a taste is expected to come out: marks off just right, and where nine in ten of tries lie."""
 
     model_config = ConfigDict(frozen=True)
@@ -66,7 +66,7 @@ class Expected(BaseModel):
     high: float
 
 
-class Change(BaseModel):
+class RatioChange(BaseModel):
     """One ratio from where it is to where it should be, in per cent of the base."""
 
     model_config = ConfigDict(frozen=True)
@@ -85,13 +85,13 @@ class Proposal(BaseModel):
 
     kind: Literal["please", "learn"]
     says: Words
-    changes: list[Change]
-    expected: list[Expected]
+    changes: list[RatioChange]
+    expected: list[ExpectedTaste]
     because: list[str]
     rests_on: int
 
 
-class CraftRule(BaseModel):
+class TasteAdvice(BaseModel):
     """Of a taste that no ratio moves: what so many of those who marked it said, and what the craft does about it."""
 
     model_config = ConfigDict(frozen=True)
@@ -103,7 +103,7 @@ class CraftRule(BaseModel):
     does: str
 
 
-def by_craft(way: Way, marked: Sequence[Mapping[str, int]]) -> list[CraftRule]:
+def by_craft(way: Way, marked: Sequence[Mapping[str, int]]) -> list[TasteAdvice]:
     """What more than half of those who marked it found off the same way, the most of them first."""
     found = []
     for taste in way.scales:
@@ -111,14 +111,14 @@ def by_craft(way: Way, marked: Sequence[Mapping[str, int]]) -> list[CraftRule]:
         for side, words, does in ((-1, scale.too_little, scale.more), (1, scale.too_much, scale.less)):
             said = sum(1 for mark in marks if mark * side > 0)
             if does and 2 * said > len(marks):
-                found.append(CraftRule(taste=taste, words=words, said=said, of=len(marks), does=does))
+                found.append(TasteAdvice(taste=taste, words=words, said=said, of=len(marks), does=does))
     return sorted(found, key=lambda one: -one.said / one.of)
 
 
-class Tongue:
+class TasteModel:
     """How tastes hang on ratios, for one way: what is known after some batches."""
 
-    def __init__(self, way: Way, batches: Sequence[Tasted]) -> None:
+    def __init__(self, way: Way, batches: Sequence[TastedBatch]) -> None:
         self.way = way
         self.batches = [one for one in batches if one.tastes]
         self._middle = np.array([_middle(way, lever)[0] for lever in LEVERS])
@@ -189,10 +189,10 @@ def _middle(way: Way, lever: Lever) -> tuple[float, float]:
     return (band.low + band.high) / 2, max(1e-6, (band.high - band.low) / 2)
 
 
-def proposals(way: Way, batches: Sequence[Tasted], sheet: int, ratios: Mapping[Lever, float]) -> list[Proposal]:
+def proposals(way: Way, batches: Sequence[TastedBatch], sheet: int, ratios: Mapping[Lever, float]) -> list[Proposal]:
     """What to change of a sheet the next time, to please and to learn. Empty where nothing was tasted, or all is well and
     nothing is left to learn by ratios."""
-    tongue = Tongue(way, batches)
+    tongue = TasteModel(way, batches)
     if not tongue.batches:
         return []
     u = tongue.scaled(ratios)
@@ -203,7 +203,7 @@ def proposals(way: Way, batches: Sequence[Tasted], sheet: int, ratios: Mapping[L
     return found
 
 
-def _please(tongue: Tongue, sheet: int, ratios: Mapping[Lever, float], u: Array) -> Proposal:
+def _please(tongue: TasteModel, sheet: int, ratios: Mapping[Lever, float], u: Array) -> Proposal:
     """The change of one ratio, or two, that is expected to leave the least that is off."""
     now = tongue.loss(sheet, u)
     best: Array = np.zeros(3)
@@ -236,7 +236,7 @@ def _please(tongue: Tongue, sheet: int, ratios: Mapping[Lever, float], u: Array)
     )
 
 
-def _learn(tongue: Tongue, sheet: int, ratios: Mapping[Lever, float], u: Array) -> Proposal | None:
+def _learn(tongue: TasteModel, sheet: int, ratios: Mapping[Lever, float], u: Array) -> Proposal | None:
     """One ratio moved as far as one trial may go, where least is known of what it does; to the side that pleases more."""
     unsure = [tongue.slope_sd(i) for i in range(3)]
     order = sorted(range(3), key=lambda i: -unsure[i])
@@ -265,7 +265,7 @@ def _learn(tongue: Tongue, sheet: int, ratios: Mapping[Lever, float], u: Array) 
     )
 
 
-def _free(tongue: Tongue, ratios: Mapping[Lever, float], lever: int) -> bool:
+def _free(tongue: TasteModel, ratios: Mapping[Lever, float], lever: int) -> bool:
     """Whether a sheet has any of it to change."""
     return bool(ratios[LEVERS[lever]] > 0.05 * float(tongue.half[lever]))
 
@@ -281,29 +281,29 @@ def _moved(u: Array, by: Mapping[int, float]) -> Array:
     return u + _step(by)
 
 
-def _changes(tongue: Tongue, ratios: Mapping[Lever, float], step: Array) -> list[Change]:
+def _changes(tongue: TasteModel, ratios: Mapping[Lever, float], step: Array) -> list[RatioChange]:
     found = []
     for i, lever in enumerate(LEVERS):
         by = float(step[i] * tongue.half[i])
         if abs(by) < 0.4 or not _free(tongue, ratios, i):
             continue
         to = max(0.0, ratios[lever] + by)
-        found.append(Change(lever=lever, words=WORDS[lever], was=round(ratios[lever], 1), to=round(to, 1)))
+        found.append(RatioChange(lever=lever, words=WORDS[lever], was=round(ratios[lever], 1), to=round(to, 1)))
     return found
 
 
-def _words(change: Change) -> str:
+def _words(change: RatioChange) -> str:
     way = "more" if change.to > change.was else "less"
     return say("{way} {words}, {to:.0f} % and not {was:.0f}", way=way, words=change.words, to=change.to, was=change.was)
 
 
-def _expected(tongue: Tongue, sheet: int, u: Array, step: Array) -> list[Expected]:
+def _expected(tongue: TasteModel, sheet: int, u: Array, step: Array) -> list[ExpectedTaste]:
     found = []
     for taste in tongue.tastes:
         now, _ = tongue.at(taste, sheet, u)
         then, sd = tongue.at(taste, sheet, u + step)
         found.append(
-            Expected(
+            ExpectedTaste(
                 taste=taste,
                 words=mark_words(taste, then),
                 now=round(now, 2),
@@ -323,7 +323,9 @@ def mark_words(taste: TasteId, mark: float) -> str:
     return say("a little {end}", end=end) if abs(mark) < 1.5 else say("much {end}", end=end)
 
 
-def _because(tongue: Tongue, sheet: int, u: Array, changes: Sequence[Change], alone: Mapping[int, float]) -> list[str]:
+def _because(
+    tongue: TasteModel, sheet: int, u: Array, changes: Sequence[RatioChange], alone: Mapping[int, float]
+) -> list[str]:
     """Why these and not others."""
     off = {taste: tongue.at(taste, sheet, u)[0] for taste in tongue.tastes}
     said = [

@@ -20,8 +20,8 @@ from kemble.core.physics.spread import Spread
 from kemble.core.run.events import AnyEvent
 from kemble.core.run.state import StepState
 from kemble.core.sheet.document import Sheet
-from kemble.core.stations.chain import Worked, sensed
-from kemble.core.stations.steps import StepWorked
+from kemble.core.stations.chain import WorkResult, sensed
+from kemble.core.stations.steps import StepResult
 from kemble.core.words import say
 
 Kind = Literal["time", "weight", "reading", "taught"]
@@ -39,7 +39,7 @@ _DONE = "heat.done_min"
 
 
 @dataclass(frozen=True, slots=True)
-class Sight:
+class Observation:
     """One thing seen. `told` by the craft's table, `low` and `high` where what was seen lies (the same where it is known;
     None where that side is open), in one unit; `sd` of its logarithm. `moves`: for each estimate how the logarithm of
     what is told moves when it goes to its low and to its high end."""
@@ -67,17 +67,17 @@ class Sight:
         }
 
 
-def sight_from(document: Mapping[str, Any]) -> Sight:
+def sight_from(document: Mapping[str, Any]) -> Observation:
     """A sight as it was kept; an estimate that is no more is left out."""
     moves = {name: (a, b) for name, (a, b) in document["moves"].items() if name in ESTIMATES}
-    return Sight(**{**document, "moves": moves})
+    return Observation(**{**document, "moves": moves})
 
 
 @dataclass(frozen=True, slots=True)
-class Seen:
+class BatchObservations:
     """All that a making shows, and in words what of it was left out and why."""
 
-    sights: Sequence[Sight]
+    sights: Sequence[Observation]
     left_out: Sequence[str]
     paces: Mapping[str, float] = field(default_factory=dict)  # of steps that hands make: logarithm of took over told
 
@@ -85,10 +85,10 @@ class Seen:
 def sights_of(
     sheet: Sheet,
     kitchen: Kitchen,
-    steps: Mapping[str, StepWorked],
+    steps: Mapping[str, StepResult],
     states: Mapping[str, StepState],
     events: Sequence[AnyEvent],
-) -> Seen:
+) -> BatchObservations:
     """What a run of `sheet` shows: every step that was ended and is told with a range, every weight that is, every
     reading of a heart, every time that somebody taught.
 
@@ -97,7 +97,7 @@ def sights_of(
     plain = kitchen.model_copy(update={"estimates": {}, "learned": {}, "together": (), "pace": {}, "time_factor": 1.0})
     worked, spreads = sensed(sheet, plain)
     told_steps = {step.id: step for step in worked.steps}
-    sights: list[Sight] = []
+    sights: list[Observation] = []
     left_out: list[str] = []
     paces: dict[str, float] = {}
     for name in steps:
@@ -111,14 +111,14 @@ def sights_of(
         sights += _weight(told, state, spreads)
         sights += _readings(told, state, worked, spreads)
     sights += _taught(worked, spreads)
-    return Seen(sights, left_out, paces)
+    return BatchObservations(sights, left_out, paces)
 
 
 def _moves(found: Spread, but: frozenset[str] = frozenset()) -> dict[EstimateId, tuple[float, float]]:
     return {share.id: (share.at_low, share.at_high) for share in found.shares if share.id not in but}
 
 
-def _spread_of(step: StepWorked, spreads: Mapping[str, Spread]) -> tuple[str, Spread] | None:
+def _spread_of(step: StepResult, spreads: Mapping[str, Spread]) -> tuple[str, Spread] | None:
     """What a step's time is told by: that of its heat where it has a window, else of its own fact."""
     key = _DONE if step.window else step.fact
     if key == "rest.cut_after_min":  # on the counter or in the fridge: whichever it was told by
@@ -128,12 +128,12 @@ def _spread_of(step: StepWorked, spreads: Mapping[str, Spread]) -> tuple[str, Sp
 
 
 def _time(
-    step: StepWorked,
+    step: StepResult,
     state: StepState,
     events: Sequence[AnyEvent],
     spreads: Mapping[str, Spread],
     left_out: list[str],
-) -> list[Sight]:
+) -> list[Observation]:
     found = _spread_of(step, spreads)
     if found is None or state.started is None or state.ended is None:
         return []
@@ -157,13 +157,13 @@ def _time(
     factor = told / of.likely if not step.window and of.likely else 1.0
     says = say("{title}: {took:.0f} min, {likely:.0f} told", title=step.title, took=took, likely=of.likely * factor)
     if step.hands == "held" or (step.window is not None and step.hands == "minded" and key != _DONE):
-        return [Sight("time", key, says, of.likely * factor, took, took, _HELD_SD, _moves(of))]
+        return [Observation("time", key, says, of.likely * factor, took, took, _HELD_SD, _moves(of))]
     looked = _looked_at(step.id, state, events)
     low = max([at - before for at in looked if 0 < at - before < took - _AT_ONCE_MIN], default=None)
-    return [Sight("time", key, says, of.likely * factor, low, took, _LOOK_SD, _moves(of))]
+    return [Observation("time", key, says, of.likely * factor, low, took, _LOOK_SD, _moves(of))]
 
 
-def _pace(step: StepWorked, state: StepState, spreads: Mapping[str, Spread]) -> float | None:
+def _pace(step: StepResult, state: StepState, spreads: Mapping[str, Spread]) -> float | None:
     """How quick hands were at a step that nothing but they tells: logarithm of took over told."""
     if step.hands == "free" or step.window or _spread_of(step, spreads) or not state.started or not state.ended:
         return None
@@ -183,20 +183,22 @@ def _looked_at(step: str, state: StepState, events: Sequence[AnyEvent]) -> list[
     return [(at - began).total_seconds() / 60 for at in (*said, *called)]
 
 
-def _weight(step: StepWorked, state: StepState, spreads: Mapping[str, Spread]) -> list[Sight]:
+def _weight(step: StepResult, state: StepState, spreads: Mapping[str, Spread]) -> list[Observation]:
     target = step.target
     if target is None or not state.weights or target.key not in spreads:
         return []
     of, grams = spreads[target.key], state.weights[-1].grams
     says = say("{label}: {grams:.0f} g, {likely:.0f} told", label=target.label, grams=grams, likely=of.likely)
-    return [Sight("weight", target.key, says, of.likely, grams, grams, _WEIGHT_SD, _moves(of))]
+    return [Observation("weight", target.key, says, of.likely, grams, grams, _WEIGHT_SD, _moves(of))]
 
 
 # What a heart's temperature does not hang on: what is called done once it is hot.
 _CALLED_DONE = frozenset(name for name, row in ESTIMATES.items() if row.narrows == "taste")
 
 
-def _readings(step: StepWorked, state: StepState, worked: Worked, spreads: Mapping[str, Spread]) -> list[Sight]:
+def _readings(
+    step: StepResult, state: StepState, worked: WorkResult, spreads: Mapping[str, Spread]
+) -> list[Observation]:
     """A heart that was read: at what minute of the told curve it should have been so hot, as surely as that is steep."""
     core = worked.core
     if core is None or step.window is None or _DONE not in spreads:
@@ -221,7 +223,7 @@ def _readings(step: StepWorked, state: StepState, worked: Worked, spreads: Mappi
             at=at,
         )
         moves = _moves(spreads[_DONE], _CALLED_DONE)
-        found.append(Sight("reading", _DONE, says, at, read.minute, read.minute, math.hypot(sd, 0.03), moves))
+        found.append(Observation("reading", _DONE, says, at, read.minute, read.minute, math.hypot(sd, 0.03), moves))
     return found
 
 
@@ -229,7 +231,7 @@ def _readings(step: StepWorked, state: StepState, worked: Worked, spreads: Mappi
 _OF_TAUGHT = {"rest": "rest.cut_after_min"}
 
 
-def _taught(worked: Worked, spreads: Mapping[str, Spread]) -> list[Sight]:
+def _taught(worked: WorkResult, spreads: Mapping[str, Spread]) -> list[Observation]:
     """What somebody said that it takes."""
     found = []
     for one in worked.taught:
@@ -243,11 +245,11 @@ def _taught(worked: Worked, spreads: Mapping[str, Spread]) -> list[Sight]:
             continue
         of = spreads[key]
         says = say("taught: {minutes:.0f} min, {likely:.0f} told", minutes=one.minutes, likely=of.likely)
-        found.append(Sight("taught", key, says, of.likely, one.minutes, one.minutes, _TAUGHT_SD, _moves(of)))
+        found.append(Observation("taught", key, says, of.likely, one.minutes, one.minutes, _TAUGHT_SD, _moves(of)))
     return found
 
 
-def document_of(seen: Seen) -> dict[str, Any]:
+def document_of(seen: BatchObservations) -> dict[str, Any]:
     """What is kept of a batch's sights."""
     return {
         "sights": [one.document for one in seen.sights],

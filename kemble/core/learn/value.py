@@ -14,7 +14,7 @@ import numpy as np
 from pydantic import BaseModel, ConfigDict
 
 from kemble.core.kitchen.estimates import ANEW, ESTIMATES, MEASUREMENTS, EstimateId, Measurement
-from kemble.core.learn.learner import Array, Learnt, Prior
+from kemble.core.learn.learner import Array, LearningResult, Prior
 from kemble.core.physics.spread import EDGE, Spread
 from kemble.core.words import Words, read, say
 
@@ -25,14 +25,14 @@ _OF_TASTE = frozenset(name for name, row in ESTIMATES.items() if row.narrows == 
 
 
 @dataclass(frozen=True, slots=True)
-class Made:
+class MadeSheet:
     """A sheet that is made here: what it is called, and what its heat hangs on, by the craft's table."""
 
     title: str
     heat: Spread
 
 
-class Teaches(BaseModel):
+class MeasurementGain(BaseModel):
     """One thing to do. `brings_min`: so many minutes less of the half-windows of all sheets together; `takes_min` its own
     time; `measurement` one of the table's, where it is one."""
 
@@ -46,7 +46,7 @@ class Teaches(BaseModel):
 
 
 @dataclass(slots=True)
-class _Known:
+class _KnownCovariance:
     """What is known of every row that any sheet hangs on: their covariance, in the craft's standard deviations."""
 
     names: list[EstimateId]
@@ -68,8 +68,8 @@ class _Known:
 
 
 def what_teaches(
-    made: Sequence[Made], learnt: Learnt, priors: Mapping[EstimateId, Prior], *, most: int = 6
-) -> list[Teaches]:
+    made: Sequence[MadeSheet], learnt: LearningResult, priors: Mapping[EstimateId, Prior], *, most: int = 6
+) -> list[MeasurementGain]:
     """What would narrow the windows of the sheets most, the best first."""
     known = _known(made, learnt, priors)
     if not known.names:
@@ -79,7 +79,7 @@ def what_teaches(
     return sorted(worth, key=lambda one: -one.brings_min)[:most]
 
 
-def _known(made: Sequence[Made], learnt: Learnt, priors: Mapping[EstimateId, Prior]) -> _Known:
+def _known(made: Sequence[MadeSheet], learnt: LearningResult, priors: Mapping[EstimateId, Prior]) -> _KnownCovariance:
     names = sorted({share.id for one in made for share in one.heat.shares if share.id not in ANEW})
     covariance = np.diag([priors.get(name, Prior()).sd ** 2 for name in names]).astype(float)
     at = {name: i for i, name in enumerate(names)}
@@ -87,7 +87,7 @@ def _known(made: Sequence[Made], learnt: Learnt, priors: Mapping[EstimateId, Pri
     for i, a in inside:
         for j, b in inside:
             covariance[a, b] = learnt.covariance[i, j]
-    return _Known(names, covariance)
+    return _KnownCovariance(names, covariance)
 
 
 def _moves(heat: Spread, but: frozenset[EstimateId] = frozenset()) -> list[tuple[EstimateId, float]]:
@@ -103,17 +103,17 @@ def _chance(heat: Spread) -> float:
     return sum(((share.at_high - share.at_low) / 2 / EDGE) ** 2 for share in heat.shares if share.id in ANEW)
 
 
-def _half_min(one: Made, known: _Known, covariance: Array) -> float:
+def _half_min(one: MadeSheet, known: _KnownCovariance, covariance: Array) -> float:
     vector = known.vector(_moves(one.heat))
     sd = math.sqrt(float(vector @ covariance @ vector) + _chance(one.heat))
     return one.heat.likely * math.sinh(EDGE * sd)
 
 
-def _brings(made: Sequence[Made], known: _Known, covariance: Array) -> float:
+def _brings(made: Sequence[MadeSheet], known: _KnownCovariance, covariance: Array) -> float:
     return sum(_half_min(one, known, known.covariance) - _half_min(one, known, covariance) for one in made)
 
 
-def _measurements(made: Sequence[Made], known: _Known) -> list[Teaches]:
+def _measurements(made: Sequence[MadeSheet], known: _KnownCovariance) -> list[MeasurementGain]:
     found = []
     for name, (does, takes) in MEASUREMENTS.items():
         rows = [row for row in known.names if ESTIMATES[row].narrows == name]
@@ -122,11 +122,11 @@ def _measurements(made: Sequence[Made], known: _Known) -> list[Teaches]:
         covariance = known.covariance
         for row in rows:
             after = ESTIMATES[row].after
-            step = _Known(known.names, covariance)
+            step = _KnownCovariance(known.names, covariance)
             covariance = step.after(step.vector([(row, 1.0)]), after)
         words = ", ".join(read(ESTIMATES[row].words) for row in rows[:2])
         found.append(
-            Teaches(
+            MeasurementGain(
                 says=f"{does[:1].upper()}{does[1:]}",
                 brings_min=_brings(made, known, covariance),
                 takes_min=takes,
@@ -137,7 +137,7 @@ def _measurements(made: Sequence[Made], known: _Known) -> list[Teaches]:
     return found
 
 
-def _makings(made: Sequence[Made], known: _Known) -> list[Teaches]:
+def _makings(made: Sequence[MadeSheet], known: _KnownCovariance) -> list[MeasurementGain]:
     """A sheet made once more: looked at every few minutes, or its heart read, beside looked at only in the end."""
     found = []
     for one in made:
@@ -145,7 +145,7 @@ def _makings(made: Sequence[Made], known: _Known) -> list[Teaches]:
         between = (_LOOK_MIN / one.heat.likely) / math.sqrt(12)
         often = known.after(vector, math.sqrt(_LOOK_SD**2 + between**2 + chance))
         found.append(
-            Teaches(
+            MeasurementGain(
                 says=say(
                     "Make {title} and look every {look_min:.0f} min from {first:.0f}, not once at {latest:.0f}",
                     title=one.title,
@@ -162,7 +162,7 @@ def _makings(made: Sequence[Made], known: _Known) -> list[Teaches]:
         if np.abs(hot).max(initial=0.0) > 0.02:
             read = known.after(hot, math.sqrt(_READ_SD**2 + chance))
             found.append(
-                Teaches(
+                MeasurementGain(
                     says=say(
                         "Stick a thermometer into {title} once, about {likely:.0f} min in",
                         title=one.title,

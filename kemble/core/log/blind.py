@@ -28,7 +28,7 @@ SURE = 0.05
 MOST_TASTERS = 60
 
 
-class Halves(BaseModel):
+class BlindTastingDesign(BaseModel):
     """The document: what is compared, how, by how many, and the seed of its codes."""
 
     model_config = ConfigDict(frozen=True, extra="forbid")
@@ -40,7 +40,7 @@ class Halves(BaseModel):
     seed: int = Field(1, ge=0, le=2**31, description="a whole number")
 
 
-class Cup(BaseModel):
+class TastingCup(BaseModel):
     """One cup: its code, and (for whoever serves) which half is in it."""
 
     model_config = ConfigDict(frozen=True)
@@ -49,7 +49,7 @@ class Cup(BaseModel):
     half: Literal["A", "B"]
 
 
-class Answer(BaseModel):
+class TasterAnswer(BaseModel):
     """A taster's choice: of three the odd one, of two the one they like better."""
 
     model_config = ConfigDict(frozen=True, extra="forbid")
@@ -58,14 +58,14 @@ class Answer(BaseModel):
     code: str = Field(min_length=3, max_length=3, description="the three figures on a cup")
 
 
-class GivenAnswer(Answer):
+class StoredAnswer(TasterAnswer):
     """An answer as it is kept: `by` is who gave it, by a name that means something only where it is kept; "" for whoever
     serves, on behalf of a taster."""
 
     by: str = Field("", max_length=40, description="at most 40 letters")
 
 
-def check_seat(split: Halves, answers: Sequence[GivenAnswer], answer: Answer, by: str) -> None:
+def check_seat(split: BlindTastingDesign, answers: Sequence[StoredAnswer], answer: TasterAnswer, by: str) -> None:
     """Raises Refused unless who asks may give that answer: a taster has one seat, nobody answers for another, and what the
     cups held is known once all have answered, so that nobody changes anything from there on."""
     if len(answers) >= split.tasters:
@@ -77,7 +77,7 @@ def check_seat(split: Halves, answers: Sequence[GivenAnswer], answer: Answer, by
             refuse("taster", say("is another than you are"), say("{taster}, as whom you answered", taster=given.taster))
 
 
-class Verdict(BaseModel):
+class TastingVerdict(BaseModel):
     """What the answers say: `right` of `answered` (of a pair: those for `a`), how likely that is by chance alone, between
     which shares the true one lies nineteen times in twenty, and how many right would have been enough."""
 
@@ -93,7 +93,7 @@ class Verdict(BaseModel):
     says: Words
 
 
-def cups_of(split: Halves) -> list[list[Cup]]:
+def cups_of(split: BlindTastingDesign) -> list[list[TastingCup]]:
     """The cups of every taster, in the order in which they stand; no code twice."""
     chance = random.Random(split.seed)  # noqa: S311 - an order, not a secret
     orders = list(_ORDERS[split.kind])
@@ -104,20 +104,20 @@ def cups_of(split: Halves) -> list[list[Cup]]:
     for order in given:
         cups = []
         for half in order:
-            cups.append(Cup(code=str(codes[at]), half="A" if half == "A" else "B"))
+            cups.append(TastingCup(code=str(codes[at]), half="A" if half == "A" else "B"))
             at += 1
         found.append(cups)
     return found
 
 
-def is_right(split: Halves, cups: Sequence[Cup], code: str) -> bool:
+def is_right(split: BlindTastingDesign, cups: Sequence[TastingCup], code: str) -> bool:
     """Of three: whether that is the odd one. Of two: whether it is A."""
     half = next(cup.half for cup in cups if cup.code == code)
     alike = sum(cup.half == half for cup in cups)
     return alike == 1 if split.kind == "triangle" else half == "A"
 
 
-def verdict(split: Halves, answers: Sequence[Answer]) -> Verdict:
+def verdict(split: BlindTastingDesign, answers: Sequence[TasterAnswer]) -> TastingVerdict:
     """What can be said after some answers; each taster's newest counts."""
     cups = cups_of(split)
     newest = {one.taster: one for one in answers}
@@ -130,7 +130,7 @@ def verdict(split: Halves, answers: Sequence[Answer]) -> Verdict:
         chance = min(1.0, 2 * tail(n, more, p0))
     told = n > 0 and chance < SURE
     low, high = interval(n, right)
-    return Verdict(
+    return TastingVerdict(
         answered=n,
         right=right,
         chance=chance,
@@ -168,7 +168,7 @@ def _where(rises: Callable[[float], float]) -> float:
     return (a + b) / 2
 
 
-def _needs(split: Halves) -> int | None:
+def _needs(split: BlindTastingDesign) -> int | None:
     """How many of all tasters must be right (or of one mind) for it to be no chance; None when all of them are too few."""
     sides = 1 if split.kind == "triangle" else 2
     for k in range(split.tasters + 1):
@@ -177,7 +177,7 @@ def _needs(split: Halves) -> int | None:
     return None
 
 
-def _says(split: Halves, n: int, right: int, *, told: bool) -> str:
+def _says(split: BlindTastingDesign, n: int, right: int, *, told: bool) -> str:
     if n == 0:
         return say("Nobody has answered yet.")
     needs = _needs(split)

@@ -21,7 +21,7 @@ _MONTH_DAYS = 30.0
 _SURE = 0.9
 
 
-class Point(BaseModel):
+class DriftPoint(BaseModel):
     """A fact of one making: what happened, and where it was told what was told with its range."""
 
     model_config = ConfigDict(frozen=True)
@@ -48,7 +48,7 @@ class Drift(BaseModel):
     says: Words
 
 
-def drift(points: Sequence[Point], unit: str) -> Drift | None:
+def drift(points: Sequence[DriftPoint], unit: str) -> Drift | None:
     """Whether a fact moves; None where too few makings, or too short a time, could tell."""
     if len(points) < LEAST:
         return None

@@ -16,7 +16,7 @@ from kemble.core.cards.card import Fault, stage_of
 from kemble.core.facts.fact import Fact
 from kemble.core.run.events import AnyEvent
 from kemble.core.run.state import StepState
-from kemble.core.stations.steps import StepWorked, Window
+from kemble.core.stations.steps import DonenessWindow, StepResult
 from kemble.core.words import Words, say
 
 _SHORT, _FULL, _LONG = 0.8, 0.95, 1.25  # of what was told: clearly too short, as told, clearly too long
@@ -31,11 +31,11 @@ def _is_called(step: str, name: str) -> bool:
 
 
 @dataclass(frozen=True, slots=True)
-class Happened:
+class BatchFacts:
     """A batch as witnesses see it: the facts it went by; where it was made, its steps and how they went, and its events."""
 
     facts: Mapping[str, Fact]
-    steps: Mapping[str, StepWorked] = field(default_factory=dict)
+    steps: Mapping[str, StepResult] = field(default_factory=dict)
     states: Mapping[str, StepState] = field(default_factory=dict)
     events: Sequence[AnyEvent] = ()
 
@@ -55,20 +55,20 @@ class Happened:
 
 
 @dataclass(frozen=True, slots=True)
-class Word:
+class Testimony:
     """What a witness says: for the cause, or against it, and in words why."""
 
     side: Literal["for", "against"]
     says: str
 
 
-Witness = Callable[[Happened, Fault], Word | None]
+Witness = Callable[[BatchFacts, Fault], Testimony | None]
 
 
 def number(key: str) -> Witness:
     """A fact of the batch, against the limit that the fault's card has for it."""
 
-    def witness(batch: Happened, fault: Fault) -> Word | None:
+    def witness(batch: BatchFacts, fault: Fault) -> Testimony | None:
         limit = next((one for one in fault.evidence if one.fact == key), None)
         fact, value = batch.facts.get(key), batch.number(key)
         if limit is None or fact is None or value is None:
@@ -77,9 +77,11 @@ def number(key: str) -> Witness:
         shown = f"{fact.label[:1].upper()}{fact.label[1:]} {fact.shown} {fact.unit}".strip()
         edge = f"{limit.than:g}"
         if beyond:
-            return Word("for", f"{shown}: {'under' if limit.side == 'low' else 'over'} {edge}")
+            return Testimony("for", f"{shown}: {'under' if limit.side == 'low' else 'over'} {edge}")
         room = (value / limit.than - 1) * (1 if limit.side == "low" else -1) if limit.than else 0.0
-        return Word("against", say("{shown}: well within {edge}", shown=shown, edge=edge)) if room > _CLEAR else None
+        return (
+            Testimony("against", say("{shown}: well within {edge}", shown=shown, edge=edge)) if room > _CLEAR else None
+        )
 
     return witness
 
@@ -95,7 +97,7 @@ def long(*names: str) -> Witness:
 
 
 def _lasting(names: Sequence[str], judge: Callable[[float, float, float], Literal["for", "against"] | None]) -> Witness:
-    def witness(batch: Happened, fault: Fault) -> Word | None:
+    def witness(batch: BatchFacts, fault: Fault) -> Testimony | None:
         words = []
         for name in names:
             for step in batch.called(name):
@@ -106,14 +108,16 @@ def _lasting(names: Sequence[str], judge: Callable[[float, float, float], Litera
                 if side:
                     title = batch.steps[step].title
                     words.append(
-                        Word(side, say("{title}: {took:.0f} min, {told:.0f} told", title=title, took=took, told=told))
+                        Testimony(
+                            side, say("{title}: {took:.0f} min, {told:.0f} told", title=title, took=took, told=told)
+                        )
                     )
         return _loudest(words)
 
     return witness
 
 
-def undercooked(batch: Happened, fault: Fault) -> Word | None:
+def undercooked(batch: BatchFacts, fault: Fault) -> Testimony | None:
     """A heat with a window that was ended before its first look, or whose heart was read cold."""
     words = []
     for step, worked in batch.steps.items():
@@ -128,17 +132,17 @@ def undercooked(batch: Happened, fault: Fault) -> Word | None:
                 says = say(
                     "its heart was {read:.0f} °C {before:.0f} min before the end", read=read.celsius, before=before
                 )
-                words.append(Word("for", says))
+                words.append(Testimony("for", says))
         title, first = worked.title, worked.window.first_check
         if took < first:
             says = say("{title}: {took:.0f} min, first look at {first:.0f}", title=title, took=took, first=first)
-            words.append(Word("for", says))
+            words.append(Testimony("for", says))
         elif took >= worked.window.done:
             words.append(_beside_likely(worked, worked.window, took))
     return _loudest(words)
 
 
-def overcooked(batch: Happened, fault: Fault) -> Word | None:
+def overcooked(batch: BatchFacts, fault: Fault) -> Testimony | None:
     """A heat with a window that went on past its latest."""
     words = []
     for step, worked in batch.steps.items():
@@ -148,22 +152,24 @@ def overcooked(batch: Happened, fault: Fault) -> Word | None:
         title, latest = worked.title, worked.window.latest
         if took > latest:
             says = say("{title}: {took:.0f} min, {latest:.0f} at the latest", title=title, took=took, latest=latest)
-            words.append(Word("for", says))
+            words.append(Testimony("for", says))
         elif took <= worked.window.done:
             words.append(_beside_likely(worked, worked.window, took))
     return _loudest(words)
 
 
-def _beside_likely(worked: StepWorked, window: Window, took: float) -> Word:
+def _beside_likely(worked: StepResult, window: DonenessWindow, took: float) -> Testimony:
     """That a heat was as long as it was told, or on that side of it."""
     title, done = worked.title, window.done
-    return Word("against", say("{title}: {took:.0f} min, likely done at {done:.0f}", title=title, took=took, done=done))
+    return Testimony(
+        "against", say("{title}: {took:.0f} min, likely done at {done:.0f}", title=title, took=took, done=done)
+    )
 
 
 def waited(*names: str) -> Witness:
     """A step that began later than it may after what it waits for: too cool, too stiff, dried."""
 
-    def witness(batch: Happened, fault: Fault) -> Word | None:
+    def witness(batch: BatchFacts, fault: Fault) -> Testimony | None:
         words = []
         for name in names:
             for step in batch.called(name):
@@ -176,7 +182,7 @@ def waited(*names: str) -> Witness:
                     title = batch.steps[step].title
                     if gap > wait.at_most + 1:
                         words.append(
-                            Word(
+                            Testimony(
                                 "for",
                                 say(
                                     "{title} began after {gap:.0f} min, {at_most:.0f} at most",
@@ -188,7 +194,9 @@ def waited(*names: str) -> Witness:
                         )
                     else:
                         words.append(
-                            Word("against", say("{title} began after {gap:.0f} min, in its time", title=title, gap=gap))
+                            Testimony(
+                                "against", say("{title} began after {gap:.0f} min, in its time", title=title, gap=gap)
+                            )
                         )
         return _loudest(words)
 
@@ -198,7 +206,7 @@ def waited(*names: str) -> Witness:
 def weighed(key: str, side: Literal["over", "under"]) -> Witness:
     """A weight that was read over or under what the scale should have shown."""
 
-    def witness(batch: Happened, fault: Fault) -> Word | None:
+    def witness(batch: BatchFacts, fault: Fault) -> Testimony | None:
         words = []
         for step, worked in batch.steps.items():
             state = batch.states.get(step)
@@ -208,9 +216,9 @@ def weighed(key: str, side: Literal["over", "under"]) -> Witness:
             off = read / told - 1 if told else 0.0
             says = say("{label}: {read:.0f} g, {told:.0f} told", label=worked.target.label, read=read, told=told)
             if off > _OFF:
-                words.append(Word("for" if side == "over" else "against", says))
+                words.append(Testimony("for" if side == "over" else "against", says))
             elif off < -_OFF:
-                words.append(Word("for" if side == "under" else "against", says))
+                words.append(Testimony("for" if side == "under" else "against", says))
         return _loudest(words)
 
     return witness
@@ -219,11 +227,11 @@ def weighed(key: str, side: Literal["over", "under"]) -> Witness:
 def stopped(*names: str) -> Witness:
     """A step that wants to be moved without a pause, and was paused."""
 
-    def witness(batch: Happened, fault: Fault) -> Word | None:
+    def witness(batch: BatchFacts, fault: Fault) -> Testimony | None:
         for name in names:
             for step in batch.called(name):
                 if any(event.kind == "paused" and event.step == step for event in batch.events):
-                    return Word("for", say("{title} was paused", title=batch.steps[step].title))
+                    return Testimony("for", say("{title} was paused", title=batch.steps[step].title))
         return None
 
     return witness
@@ -232,7 +240,7 @@ def stopped(*names: str) -> Witness:
 def before(first: str, second: str) -> Witness:
     """An order: the second was begun before the first was done, or the first was never done."""
 
-    def witness(batch: Happened, fault: Fault) -> Word | None:
+    def witness(batch: BatchFacts, fault: Fault) -> Testimony | None:
         for one in batch.called(first):
             for other in batch.called(second):
                 done, begun = batch.states.get(one), batch.states.get(other)
@@ -240,7 +248,7 @@ def before(first: str, second: str) -> Witness:
                     continue
                 title = batch.steps[one].title
                 if not done or not done.ended or done.ended > begun.started:
-                    return Word(
+                    return Testimony(
                         "for",
                         say(
                             "{title} was not done when {next_step} began",
@@ -248,13 +256,13 @@ def before(first: str, second: str) -> Witness:
                             next_step=batch.steps[other].title.lower(),
                         ),
                     )
-                return Word("against", say("{title} was done before", title=title))
+                return Testimony("against", say("{title} was done before", title=title))
         return None
 
     return witness
 
 
-def _loudest(words: Sequence[Word]) -> Word | None:
+def _loudest(words: Sequence[Testimony]) -> Testimony | None:
     """One that speaks for it, else one against."""
     return next((one for one in words if one.side == "for"), words[0] if words else None)
 
@@ -268,7 +276,7 @@ class Cause:
 
 
 @dataclass(frozen=True, slots=True)
-class Seen:
+class FaultEvidence:
     """A fault: the steps at which it shows (none: any), and its causes."""
 
     at: tuple[str, ...]
@@ -286,8 +294,8 @@ _TOO_LONG = Cause("too long in the heat", (overcooked,))
 _REDUCED = weighed("made_g", "under")
 _NOT_REDUCED = weighed("made_g", "over")
 
-SEEN: Mapping[str, Seen] = {
-    "cracks": Seen(
+SEEN: Mapping[str, FaultEvidence] = {
+    "cracks": FaultEvidence(
         ("wrap", "portion", "divide", "cut-rounds", "dough", "rest-dough"),
         (
             _DRY,
@@ -295,11 +303,11 @@ SEEN: Mapping[str, Seen] = {
             Cause("it did not rest", (short("rest-dough"),)),
         ),
     ),
-    "slumps": Seen(
+    "slumps": FaultEvidence(
         ("wrap", "portion", "divide", "cut", "dough", "stir"),
         (_WET, _RAW, Cause("too hot still", (short("cool"),))),
     ),
-    "leaks": Seen(
+    "leaks": FaultEvidence(
         ("wrap", "boil"),
         (
             Cause("skin too thin for it", (number("shape.skin_mm"),)),
@@ -307,7 +315,7 @@ SEEN: Mapping[str, Seen] = {
             Cause("a dusty seam"),
         ),
     ),
-    "tears": Seen(
+    "tears": FaultEvidence(
         ("wrap", "cut-rounds"),
         (
             Cause("skin too thin for it", (number("shape.skin_mm"),)),
@@ -315,8 +323,8 @@ SEEN: Mapping[str, Seen] = {
             Cause("a dusty seam"),
         ),
     ),
-    "burst": Seen(("boil",), (Cause("a rolling boil"), Cause("trapped air, or a thin seam"), _TOO_LONG)),
-    "cold-heart": Seen(
+    "burst": FaultEvidence(("boil",), (Cause("a rolling boil"), Cause("trapped air, or a thin seam"), _TOO_LONG)),
+    "cold-heart": FaultEvidence(
         ("boil", "serve"),
         (
             Cause("pieces too big", (number("shape.diameter_mm"),)),
@@ -324,18 +332,18 @@ SEEN: Mapping[str, Seen] = {
             _RAW,
         ),
     ),
-    "raw-heart": Seen(
+    "raw-heart": FaultEvidence(
         ("steam", "cut", "serve"), (_RAW, Cause("it lies too deep", (number("heat.depth_mm"),)), Cause("the lid was lifted"))
     ),
-    "specks": Seen(
+    "specks": FaultEvidence(
         ("mix", "sieve", "stir", "steam", "cut", "serve"),
         (Cause("lumps went in", (before("sieve", "pour"),)), _RAW),
     ),
-    "creased": Seen(
+    "creased": FaultEvidence(
         ("steam", "cool", "cut"),
         (Cause("steam too fierce", (number("heat.water_loss_g_per_min"),)), Cause("drops from the lid")),
     ),
-    "pale-edge": Seen(
+    "pale-edge": FaultEvidence(
         ("steam", "cool", "cut"),
         (
             Cause("too little steam", (number("heat.water_loss_g_per_min"),)),
@@ -343,13 +351,13 @@ SEEN: Mapping[str, Seen] = {
             Cause("dried while it waited", (long("cool"), waited("cut", "serve"))),
         ),
     ),
-    "boiled-dry": Seen(("steam", "boil"), (Cause("too little water in the pot"), _TOO_LONG)),
-    "ragged-cut": Seen(("cut",), (Cause("cut too warm", (short("cool", "set", "hang"),)), Cause("a dry knife"))),
-    "sticks": Seen(
+    "boiled-dry": FaultEvidence(("steam", "boil"), (Cause("too little water in the pot"), _TOO_LONG)),
+    "ragged-cut": FaultEvidence(("cut",), (Cause("cut too warm", (short("cool", "set", "hang"),)), Cause("a dry knife"))),
+    "sticks": FaultEvidence(
         ("cut", "cool"),
         (Cause("not lined", (before("line", "pour"),)), Cause("turned out hot", (short("cool"),))),
     ),
-    "rock": Seen(
+    "rock": FaultEvidence(
         ("serve",),
         (
             Cause("little sugar", (number("mix.sugar_pct"),)),
@@ -357,25 +365,25 @@ SEEN: Mapping[str, Seen] = {
             Cause("kept cold"),
         ),
     ),
-    "stale": Seen(("serve",), (Cause("kept cold"), Cause("little sugar", (number("mix.sugar_pct"),)))),
-    "dense": Seen(("bake", "cut", "serve"), (_DRY, Cause("baked too long", (overcooked,)))),
-    "wet-middle": Seen(
+    "stale": FaultEvidence(("serve",), (Cause("kept cold"), Cause("little sugar", (number("mix.sugar_pct"),)))),
+    "dense": FaultEvidence(("bake", "cut", "serve"), (_DRY, Cause("baked too long", (overcooked,)))),
+    "wet-middle": FaultEvidence(
         ("bake", "cut"), (Cause("it lies too deep", (number("shape.depth_mm"),)), _RAW, Cause("the oven is slow"))
     ),
-    "greasy": Seen(("bake", "cut", "fold-pan", "work-oil", "fold", "serve"), (_FAT, Cause("it split, or went in too fast"))),
-    "hard": Seen(("cook-grain", "fold", "crush", "serve"), (_DRY, _SOAKED_SHORT, _RAW)),
-    "mush": Seen(("cook-grain", "steam-grain", "crush", "fold"), (_WET, Cause("overcooked", (overcooked, long("cook-grain"))))),
-    "paste-slides": Seen(
+    "greasy": FaultEvidence(("bake", "cut", "fold-pan", "work-oil", "fold", "serve"), (_FAT, Cause("it split, or went in too fast"))),
+    "hard": FaultEvidence(("cook-grain", "fold", "crush", "serve"), (_DRY, _SOAKED_SHORT, _RAW)),
+    "mush": FaultEvidence(("cook-grain", "steam-grain", "crush", "fold"), (_WET, Cause("overcooked", (overcooked, long("cook-grain"))))),
+    "paste-slides": FaultEvidence(
         ("close",),
         (Cause("too much of it", (number("shape.filling_on_base_pct"),)), Cause("the paste is soft", (_NOT_REDUCED,))),
     ),
-    "tough": Seen(("snip", "serve"), (_DRY, Cause("it went cold", (waited("snip"), long("cool"))))),
-    "runs": Seen(("snip", "wrap", "thicken"), (_WET, _RAW, Cause("it was too warm still", (short("cool"),)))),
-    "burnt": Seen(("fold-pan", "stir"), (Cause("the stirring stopped", (stopped("fold-pan", "stir"),)), _TOO_LONG)),
-    "stiff": Seen(("wrap", "thicken"), (_DRY, Cause("thickened too long", (long("thicken"),)))),
-    "hard-hearts": Seen(("steam-grain", "grind", "boil", "pound", "serve"), (_SOAKED_SHORT, _RAW, Cause("old grain"))),
-    "packet-burst": Seen(("steam",), (Cause("overfilled"), Cause("no foil"), _TOO_LONG)),
-    "burst-leaf": Seen(
+    "tough": FaultEvidence(("snip", "serve"), (_DRY, Cause("it went cold", (waited("snip"), long("cool"))))),
+    "runs": FaultEvidence(("snip", "wrap", "thicken"), (_WET, _RAW, Cause("it was too warm still", (short("cool"),)))),
+    "burnt": FaultEvidence(("fold-pan", "stir"), (Cause("the stirring stopped", (stopped("fold-pan", "stir"),)), _TOO_LONG)),
+    "stiff": FaultEvidence(("wrap", "thicken"), (_DRY, Cause("thickened too long", (long("thicken"),)))),
+    "hard-hearts": FaultEvidence(("steam-grain", "grind", "boil", "pound", "serve"), (_SOAKED_SHORT, _RAW, Cause("old grain"))),
+    "packet-burst": FaultEvidence(("steam",), (Cause("overfilled"), Cause("no foil"), _TOO_LONG)),
+    "burst-leaf": FaultEvidence(
         ("fold", "boil"),
         (
             Cause("overfilled", (number("mix.filling_pct"),)),
@@ -383,42 +391,42 @@ SEEN: Mapping[str, Seen] = {
             Cause("tied tight"),
         ),
     ),
-    "water-logged": Seen(("boil", "hang"), (Cause("folded open"), Cause("not drained", (short("hang"),)))),
-    "sticks-leaf": Seen(("serve",), (Cause("no oil in the grain"), Cause("not drained", (short("hang"),)))),
-    "grainy": Seen(("pound", "shape"), (Cause("pounded too short", (short("pound"),)), Cause("pounded too cold", (waited("pound"),)), _RAW)),
-    "slack": Seen(
+    "water-logged": FaultEvidence(("boil", "hang"), (Cause("folded open"), Cause("not drained", (short("hang"),)))),
+    "sticks-leaf": FaultEvidence(("serve",), (Cause("no oil in the grain"), Cause("not drained", (short("hang"),)))),
+    "grainy": FaultEvidence(("pound", "shape"), (Cause("pounded too short", (short("pound"),)), Cause("pounded too cold", (waited("pound"),)), _RAW)),
+    "slack": FaultEvidence(
         ("pound", "shape"),
         (_WET, Cause("not drained", (short("drain"), weighed("grain.soaked_g", "over"))), Cause("too much sprinkled")),
     ),
-    "no-set": Seen(("stir-clean", "cool", "cut"), (Cause("the syrup was not reduced to its weight", (_NOT_REDUCED,)), _RAW, Cause("cut too soon", (short("cool"),)))),
-    "catches": Seen(("boil",), (Cause("heat high"), Cause("not stirred", (stopped("boil"),)))),
-    "paste-soft": Seen(("dry", "ball-filling", "ball-paste"), (Cause("taken off too wet", (_NOT_REDUCED,)), Cause("warm still", (short("cool"),)))),
-    "bitter-syrup": Seen(("burn",), (Cause("taken past amber", (long("burn"),)),)),
-    "grainy-syrup": Seen(("burn",), (Cause("stirred while it melted"),)),
-    "damp-coat": Seen(("serve", "lay"), (Cause("rolled too hot", (short("cool"),)), Cause("rolled too early"))),
-    "burnt-curd": Seen(("boil-off",), (Cause("left in the hot oil", (long("boil-off"), _REDUCED)),)),
-    "thin-first": Seen(("first",), (Cause("cold or much water", (weighed("made_g", "over"),)),)),
-    "split-syrup": Seen(("reduce",), (Cause("boiled hard", (short("reduce"),)), Cause("reduced too far", (_REDUCED,)))),
-    "wet-filling": Seen(("chop", "chill"), (Cause("the fruit is wet", (weighed("made_g", "over"),)), Cause("it was not chilled", (short("chill"),)))),
-    "glaze-burnt": Seen(("bake", "brush"), (Cause("on too early"), _TOO_LONG)),
-    "brown-green": Seen(("stir", "green"), (Cause("cooked with the dough", (before("stir", "green"),)),)),
-    "bitter-oil": Seen(("fry",), (Cause("taken to brown", (long("fry"),)),)),
-    "grassy": Seen(("steep-leaf",), (Cause("steeped long", (long("steep-leaf"),)), Cause("boiled"))),
-    "salty-filling": Seen(("season",), (Cause("salt or soy counted twice", (number("mix.salt_pct"),)),)),
-    "soft-filling": Seen(
+    "no-set": FaultEvidence(("stir-clean", "cool", "cut"), (Cause("the syrup was not reduced to its weight", (_NOT_REDUCED,)), _RAW, Cause("cut too soon", (short("cool"),)))),
+    "catches": FaultEvidence(("boil",), (Cause("heat high"), Cause("not stirred", (stopped("boil"),)))),
+    "paste-soft": FaultEvidence(("dry", "ball-filling", "ball-paste"), (Cause("taken off too wet", (_NOT_REDUCED,)), Cause("warm still", (short("cool"),)))),
+    "bitter-syrup": FaultEvidence(("burn",), (Cause("taken past amber", (long("burn"),)),)),
+    "grainy-syrup": FaultEvidence(("burn",), (Cause("stirred while it melted"),)),
+    "damp-coat": FaultEvidence(("serve", "lay"), (Cause("rolled too hot", (short("cool"),)), Cause("rolled too early"))),
+    "burnt-curd": FaultEvidence(("boil-off",), (Cause("left in the hot oil", (long("boil-off"), _REDUCED)),)),
+    "thin-first": FaultEvidence(("first",), (Cause("cold or much water", (weighed("made_g", "over"),)),)),
+    "split-syrup": FaultEvidence(("reduce",), (Cause("boiled hard", (short("reduce"),)), Cause("reduced too far", (_REDUCED,)))),
+    "wet-filling": FaultEvidence(("chop", "chill"), (Cause("the fruit is wet", (weighed("made_g", "over"),)), Cause("it was not chilled", (short("chill"),)))),
+    "glaze-burnt": FaultEvidence(("bake", "brush"), (Cause("on too early"), _TOO_LONG)),
+    "brown-green": FaultEvidence(("stir", "green"), (Cause("cooked with the dough", (before("stir", "green"),)),)),
+    "bitter-oil": FaultEvidence(("fry",), (Cause("taken to brown", (long("fry"),)),)),
+    "grassy": FaultEvidence(("steep-leaf",), (Cause("steeped long", (long("steep-leaf"),)), Cause("boiled"))),
+    "salty-filling": FaultEvidence(("season",), (Cause("salt or soy counted twice", (number("mix.salt_pct"),)),)),
+    "soft-filling": FaultEvidence(
         ("grind", "chill", "ball-filling", "wrap"),
         (Cause("warm", (short("chill", "freeze-filling"),)), Cause("much fat", (number("mix.fat_pct"),))),
     ),
-    "lumpy-soup": Seen(("thicken",), (Cause("slurry poured in warm or all at once"),)),
-    "strands-hard": Seen(("boil-clear",), (Cause("boiled dry too fast", (short("boil-clear"), _REDUCED)),)),
-    "weeps": Seen(("ready",), (Cause("the fruit is wet"),)),
-    "thin-broth": Seen(("steep",), (Cause("steeped too short", (short("steep"),)),)),
-    "heart-slides": Seen(("ball-filling", "wrap"), (Cause("paste too thin round it", (number("shape.paste_mm"),)), Cause("the fruit is wet"))),
-    "leaf-split": Seen(("fold", "trim", "wrap"), (Cause("a brittle leaf", (short("soak-leaves", "blanch-leaves"),)),)),
+    "lumpy-soup": FaultEvidence(("thicken",), (Cause("slurry poured in warm or all at once"),)),
+    "strands-hard": FaultEvidence(("boil-clear",), (Cause("boiled dry too fast", (short("boil-clear"), _REDUCED)),)),
+    "weeps": FaultEvidence(("ready",), (Cause("the fruit is wet"),)),
+    "thin-broth": FaultEvidence(("steep",), (Cause("steeped too short", (short("steep"),)),)),
+    "heart-slides": FaultEvidence(("ball-filling", "wrap"), (Cause("paste too thin round it", (number("shape.paste_mm"),)), Cause("the fruit is wet"))),
+    "leaf-split": FaultEvidence(("fold", "trim", "wrap"), (Cause("a brittle leaf", (short("soak-leaves", "blanch-leaves"),)),)),
 }  # fmt: skip
 
 
-class CauseTold(BaseModel):
+class RankedCause(BaseModel):
     """A cause, and what speaks for it or against it."""
 
     model_config = ConfigDict(frozen=True)
@@ -428,7 +436,7 @@ class CauseTold(BaseModel):
     speaks_against: list[Words]
 
 
-class FaultTold(BaseModel):
+class ExplainedFault(BaseModel):
     """A fault with its causes, the likeliest first; what to do now and what to change. `sure`: something speaks for one."""
 
     model_config = ConfigDict(frozen=True)
@@ -437,17 +445,17 @@ class FaultTold(BaseModel):
     seen: Words
     now: Words
     next_time: Words
-    causes: list[CauseTold]
+    causes: list[RankedCause]
     sure: bool
 
 
-def told(fault: Fault, batch: Happened) -> FaultTold:
+def told(fault: Fault, batch: BatchFacts) -> ExplainedFault:
     """Hold a fault against what is known of a batch: the causes that something speaks for first, those that something
     speaks against last."""
     seen = SEEN.get(fault.id)
     causes = [_cause(one, batch, fault) for one in seen.causes] if seen else [_plain(fault.cause)]
     causes.sort(key=lambda one: (-len(one.speaks_for), len(one.speaks_against)))
-    return FaultTold(
+    return ExplainedFault(
         id=fault.id,
         seen=fault.seen,
         now=fault.now,
@@ -457,17 +465,17 @@ def told(fault: Fault, batch: Happened) -> FaultTold:
     )
 
 
-def _cause(cause: Cause, batch: Happened, fault: Fault) -> CauseTold:
+def _cause(cause: Cause, batch: BatchFacts, fault: Fault) -> RankedCause:
     words = [word for witness in cause.witnesses if (word := witness(batch, fault))]
-    return CauseTold(
+    return RankedCause(
         says=cause.says,
         speaks_for=[word.says for word in words if word.side == "for"],
         speaks_against=[word.says for word in words if word.side == "against"],
     )
 
 
-def _plain(says: str) -> CauseTold:
-    return CauseTold(says=says, speaks_for=[], speaks_against=[])
+def _plain(says: str) -> RankedCause:
+    return RankedCause(says=says, speaks_for=[], speaks_against=[])
 
 
 def at_step(faults: Sequence[Fault], step: str) -> tuple[list[Fault], list[Fault]]:
@@ -481,7 +489,7 @@ def _shows(fault: Fault, step: str) -> bool:
     return any(_is_called(step, name) for name in names)
 
 
-def likeliest(faults: Sequence[Fault], facts: Mapping[str, Fact]) -> list[FaultTold]:
+def likeliest(faults: Sequence[Fault], facts: Mapping[str, Fact]) -> list[ExplainedFault]:
     """Before anything is made: what is likeliest to go wrong by the numbers of the sheet, and why."""
-    batch = Happened(facts)
+    batch = BatchFacts(facts)
     return [one for one in (told(fault, batch) for fault in faults) if one.sure]

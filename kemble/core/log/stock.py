@@ -21,7 +21,7 @@ _KEEPS: Mapping[Where, tuple[str, float]] = {
 PLACES: Mapping[Where, str] = {"counter": "covered, on the counter", "fridge": "in the fridge", "freezer": "frozen"}
 
 
-class Kept(BaseModel):
+class StoredPieces(BaseModel):
     """So many pieces put by, and where."""
 
     model_config = ConfigDict(frozen=True, extra="forbid")
@@ -30,7 +30,7 @@ class Kept(BaseModel):
     pieces: int = Field(ge=1, le=1000, description="a whole number from 1 to 1000")
 
 
-class Label(BaseModel):
+class StockLabel(BaseModel):
     """What the label on a box says. `until` is None where nothing was told of how long it keeps there."""
 
     model_config = ConfigDict(frozen=True)
@@ -55,10 +55,10 @@ def until(where: Where, facts: Mapping[str, Fact], done: datetime) -> datetime |
 
 
 def label(
-    title: str, kept: Kept, facts: Mapping[str, Fact], done: datetime, by: datetime | None, allergens: list[str]
-) -> Label:
+    title: str, kept: StoredPieces, facts: Mapping[str, Fact], done: datetime, by: datetime | None, allergens: list[str]
+) -> StockLabel:
     restore = facts.get("keep.restore")
-    return Label(
+    return StockLabel(
         title=title,
         pieces=kept.pieces,
         where=PLACES[kept.where],

@@ -23,7 +23,7 @@ VERDICT_BY: TasteId = "softness"
 SCALE = (-2, -1, 0, 1, 2)
 
 
-class Compared(BaseModel):
+class ComparedPrediction(BaseModel):
     """One prediction beside what happened, in the same unit."""
 
     model_config = ConfigDict(frozen=True)
@@ -43,7 +43,9 @@ class Compared(BaseModel):
         return low <= self.happened <= high
 
 
-def compared(plan: Plan, events: Sequence[AnyEvent], facts: Mapping[str, Fact], now: datetime) -> list[Compared]:
+def compared(
+    plan: Plan, events: Sequence[AnyEvent], facts: Mapping[str, Fact], now: datetime
+) -> list[ComparedPrediction]:
     """Minutes of every step that has a window or takes longer than ten, and each target weight with the last reading, or
     the mean of the pieces that were meant."""
     state = {s.id: s for s in state_of(plan, events, now).steps}
@@ -53,7 +55,7 @@ def compared(plan: Plan, events: Sequence[AnyEvent], facts: Mapping[str, Fact], 
         if was.started and was.ended and (step.window or step.minutes > 10):
             minutes = (was.ended - was.started).total_seconds() / 60
             found.append(
-                Compared(
+                ComparedPrediction(
                     step=step.id,
                     label=step.title,
                     unit="min",
@@ -66,7 +68,7 @@ def compared(plan: Plan, events: Sequence[AnyEvent], facts: Mapping[str, Fact], 
         if was.weights and step.target:
             fact, grams = facts.get(step.target.key), [one.grams for one in was.weights]
             found.append(
-                Compared(
+                ComparedPrediction(
                     step=step.id,
                     label=step.target.label,
                     unit="g",

@@ -16,7 +16,7 @@ from typing import NamedTuple
 import numpy as np
 from scipy.linalg.lapack import dptsv
 
-from kemble.core.physics.conduction import Array, Body
+from kemble.core.physics.conduction import Array, ConductingBody
 from kemble.core.physics.thermal import LATENT_STEAM, LEWIS_K_PER_PA, Material, saturations_pa
 
 OVEN_H = 23.0  # W/(m2 K), air and radiation together; kitchen estimate, 20-35
@@ -53,7 +53,7 @@ class Oven:
 
 
 @dataclass(frozen=True, slots=True)
-class Baked:
+class BakeCurves:
     """Along `times`: cells (times, cells), the coldest of them and the top in °C; per m2 of tray the heat taken up and stored, the water
     gone (`dried`) and what of that left by the top (`top_dried`); minutes of browning."""
 
@@ -73,7 +73,7 @@ class OvenSlab:
     """A slab of batter of some mass fraction of `water` that goes into an oven at `start_c` for `end_s`, in a tin that
     holds `tin_j` (J/(m2 K)) itself."""
 
-    body: Body
+    body: ConductingBody
     material: Material
     water: float
     start_c: float
@@ -82,7 +82,7 @@ class OvenSlab:
     tin_j: float = 0.0
 
 
-def bake(tray: OvenSlab, steps: int = STEPS) -> Baked:
+def bake(tray: OvenSlab, steps: int = STEPS) -> BakeCurves:
     """March one tray.
 
     Takes: `tray` a slab in an oven (SI units inside); `steps` of its time.
@@ -93,7 +93,7 @@ def bake(tray: OvenSlab, steps: int = STEPS) -> Baked:
     return bake_all([tray], steps)[0]
 
 
-def bake_all(trays: Sequence[OvenSlab], steps: int = STEPS, upto: int | None = None) -> list[Baked]:
+def bake_all(trays: Sequence[OvenSlab], steps: int = STEPS, upto: int | None = None) -> list[BakeCurves]:
     """March trays of as many cells side by side, each for its own time, or for so many (`upto`) of its steps. None dries
     below no water.
 
@@ -166,7 +166,7 @@ def bake_all(trays: Sequence[OvenSlab], steps: int = STEPS, upto: int | None = N
         diagonal[:, -1] += g_top
         right[:, 0] += floors[i - 1]
         right[:, -1] += g_top * around
-        held = _Held(stiffs[i - 1], helds[i - 1], boil_at, _wet(kept))
+        held = _BoilingCells(stiffs[i - 1], helds[i - 1], boil_at, _wet(kept))
         solved, pin, boils = _step(beside, diagonal, right, held, boils)
         last = solved[:, -1]
         into_top = g_top * (around - last)
@@ -196,7 +196,7 @@ def bake_all(trays: Sequence[OvenSlab], steps: int = STEPS, upto: int | None = N
     browning = browned(times.T, top)
     coldest = cells.min(axis=2)
     return [
-        Baked(
+        BakeCurves(
             times[j],
             cells[:, j],
             coldest[:, j],
@@ -234,7 +234,7 @@ def browned(times: Array, top: Array) -> Array:
     return gone / 120.0
 
 
-class _Held(NamedTuple):
+class _BoilingCells(NamedTuple):
     """How stiffly a boiling cell is held in a step, what it draws then, where it boils, and which hold water at all
     (None: every one)."""
 
@@ -244,7 +244,9 @@ class _Held(NamedTuple):
     wet: Array | None
 
 
-def _step(beside: Array, diagonal: Array, right: Array, held: _Held, boils: Array) -> tuple[Array, Array | None, Array]:
+def _step(
+    beside: Array, diagonal: Array, right: Array, held: _BoilingCells, boils: Array
+) -> tuple[Array, Array | None, Array]:
     """The temperatures of a step, how stiffly each cell is held at the boiling point (None when none is), and which are.
 
     A wet cell stays there: what comes in beyond that boils its water off. Held are those that would otherwise be hotter;

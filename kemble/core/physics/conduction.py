@@ -28,7 +28,7 @@ CELLS = 40
 
 
 @dataclass(frozen=True, slots=True)
-class Body:
+class ConductingBody:
     """Cells along one coordinate. Areas and volumes are per unit of the other dimensions.
 
     `edges` (n+1) m; `volumes` (n); `areas` (n+1); `k`, `heat_capacity` (n) per cell; `h_low`, `h_high` at the
@@ -57,7 +57,9 @@ class Body:
         return g
 
 
-def _body(edges: Array, power: int, layers: Sequence[tuple[Material, int]], h_low: float, h_high: float) -> Body:
+def _body(
+    edges: Array, power: int, layers: Sequence[tuple[Material, int]], h_low: float, h_high: float
+) -> ConductingBody:
     """`power` 0 for a slab, 1 for a cylinder, 2 for a sphere: area goes with r**power. `layers` from within, each of so
     many cells."""
     raised = edges ** (power + 1) if power else edges
@@ -65,7 +67,7 @@ def _body(edges: Array, power: int, layers: Sequence[tuple[Material, int]], h_lo
         [np.full(cells, each) for each, (_, cells) in zip(found, layers, strict=True)]
         for found in ([m.k for m, _ in layers], [m.rho * m.cp for m, _ in layers])
     )
-    return Body(
+    return ConductingBody(
         edges=edges,
         volumes=(raised[1:] - raised[:-1]) / (power + 1) if power else raised[1:] - raised[:-1],
         areas=edges**power if power else np.ones_like(edges),
@@ -98,7 +100,7 @@ def _crowded(cells: int, both_ends: bool) -> Array:
 
 def slab(
     thickness: float, material: Material, h_low: float, h_high: float, cells: int = CELLS, *, even: bool = False
-) -> Body:
+) -> ConductingBody:
     """A layer heated or cooled from below (`h_low`) and above (`h_high`). `even`: cells all alike, not crowded.
 
     Takes: `thickness` in m, above 0; its `material`; `h_low`, `h_high` in W/(m2 K), 0 for a side that passes nothing; `cells` from
@@ -111,7 +113,7 @@ def slab(
     return _body(edges, 0, [(material, cells)], h_low, h_high)
 
 
-def cylinder(radius: float, material: Material, h: float, cells: int = CELLS) -> Body:
+def cylinder(radius: float, material: Material, h: float, cells: int = CELLS) -> ConductingBody:
     """A long cylinder heated or cooled round its side.
 
     Takes: `radius` in m, above 0; its `material`; `h` in W/(m2 K); `cells` from 3.
@@ -122,7 +124,7 @@ def cylinder(radius: float, material: Material, h: float, cells: int = CELLS) ->
     return _body(_edges(radius, cells, both_ends=False), 1, [(material, cells)], 0.0, h)
 
 
-def sphere(shells: Sequence[tuple[float, Material]], h: float, cells: int = CELLS) -> Body:
+def sphere(shells: Sequence[tuple[float, Material]], h: float, cells: int = CELLS) -> ConductingBody:
     """A ball of concentric shells, each given as (outer radius, material), from the heart out.
 
     Takes: `shells` of (outer radius in m, material), rising; `h` in W/(m2 K); `cells` from 3.
@@ -146,7 +148,7 @@ def _spans(shells: Sequence[tuple[float, Material]]) -> list[tuple[float, float]
     return list(zip([0.0, *outers[:-1]], outers, strict=True))
 
 
-def film_share(body: Body, end: int) -> float:
+def film_share(body: ConductingBody, end: int) -> float:
     """How far the surface at an end (0 or -1) lags its surroundings, as a share of the last cell's lag.
 
     Takes: `body`; `end` 0 (low) or -1 (high).
@@ -165,10 +167,10 @@ def film_share(body: Body, end: int) -> float:
 _GONE = 20.0  # so many times its own time, and e**-20 of a mode is left
 
 
-class Modes:
+class DecayModes:
     """A body's way of settling to its surroundings: (T - around) decays as a sum of exponentials."""
 
-    def __init__(self, body: Body) -> None:
+    def __init__(self, body: ConductingBody) -> None:
         g = body.conductances(body.k)
         capacity = body.volumes * body.heat_capacity
         root = np.sqrt(capacity)
@@ -197,7 +199,7 @@ class Modes:
         return remaining[:, 0] * self._film_low, remaining[:, -1] * self._film_high
 
     @staticmethod
-    def centre(remaining: Array, body: Body) -> Array:
+    def centre(remaining: Array, body: ConductingBody) -> Array:
         """The share at the centre of a cylinder or sphere: a parabola through the two innermost cells."""
         a, b = body.centres[0] ** 2, body.centres[1] ** 2
         result: Array = remaining[:, 0] - (remaining[:, 1] - remaining[:, 0]) * a / (b - a)
@@ -225,7 +227,7 @@ def following(times: Array, left: Array, around: float | Array, start_c: float) 
 
 
 @dataclass(frozen=True, slots=True)
-class Substance:
+class TemperatureDependentMaterial:
     """A material whose properties change with temperature, as tables over a grid of °C.
 
     `enthalpy` in J/m3 must rise with `celsius`; `k` in W/(m K).
@@ -237,7 +239,11 @@ class Substance:
 
 
 def thaw(
-    body: Body, layers: Sequence[tuple[Substance, int]], start: Array, around: float, times: Array
+    body: ConductingBody,
+    layers: Sequence[tuple[TemperatureDependentMaterial, int]],
+    start: Array,
+    around: float,
+    times: Array,
 ) -> tuple[Array, Array]:
     """Heat a body whose layers may thaw. Returns (times, cells) temperatures and the heat taken up (J, times).
 
@@ -251,7 +257,7 @@ def thaw(
     Holds: heat contents that rise with temperature, one grid for all layers.
     From: conservation of energy, implicit steps carried on to none (Richardson).
     """
-    tables = _Tables(body, layers)
+    tables = _PropertyTables(body, layers)
     begin = tables.held(np.clip(start.astype(float), tables.grid[0], tables.grid[-1] - 1.0))
     halved = np.empty(2 * len(times) - 1)
     halved[::2], halved[1::2] = times, (times[:-1] + times[1:]) / 2
@@ -260,11 +266,11 @@ def thaw(
     return tables.celsius(held), heat
 
 
-class _Tables:
+class _PropertyTables:
     """Every cell's properties by its temperature: one flat table of each, so that a step gathers all cells at once
     whatever they are made of."""
 
-    def __init__(self, body: Body, layers: Sequence[tuple[Substance, int]]) -> None:
+    def __init__(self, body: ConductingBody, layers: Sequence[tuple[TemperatureDependentMaterial, int]]) -> None:
         counts = [n for _, n in layers]
         self.body = body
         self.grid = layers[0][0].celsius
@@ -293,7 +299,7 @@ class _Tables:
 _APART = 1e10  # J/m3, more than any food holds
 
 
-def _march(tables: _Tables, held: Array, around: float, times: Array) -> Array:
+def _march(tables: _PropertyTables, held: Array, around: float, times: Array) -> Array:
     """Heat held in J/m3 (times, cells), each step implicit with the slopes of its beginning.
 
     What a cell takes up is its slope times its rise: just what flowed into it, as the step's equations say.

@@ -7,7 +7,7 @@ import math
 import numpy as np
 
 from kemble.core.kitchen.larder import Composition
-from kemble.core.physics.conduction import Substance
+from kemble.core.physics.conduction import TemperatureDependentMaterial
 from kemble.core.physics.thermal import LATENT_ICE, fractions, ice_fraction, ice_fractions, properties
 
 # Heat of setting of the fat, with the share that sets above -18 °C folded in. Kitchen estimate, 30-60 kJ/kg of fat:
@@ -18,7 +18,7 @@ _GRID = np.linspace(-40.0, 110.0, 151)
 _COARSE = slice(None, None, 15)  # the correlations are smooth: eleven points carry them
 
 
-def food(composition: Composition, *, fat_sets: bool) -> Substance:
+def food(composition: Composition, *, fat_sets: bool) -> TemperatureDependentMaterial:
     """A food as tables over -40 to 110 °C: heat content (J/m3) with its ice, conductivity (W/(m K)).
 
     `fat_sets` adds the melting of its fat, spread smoothly over -10 to 30 °C (kitchen estimate).
@@ -38,7 +38,7 @@ def food(composition: Composition, *, fat_sets: bool) -> Substance:
     if fat_sets:
         share = np.clip((_GRID + 10.0) / 40.0, 0.0, 1.0)
         melted += FAT_SETS_J_PER_KG * parts["fat"] * share * share * (3.0 - 2.0 * share)
-    return Substance(_GRID, sensible + properties(parts, 20.0).rho * melted, k)
+    return TemperatureDependentMaterial(_GRID, sensible + properties(parts, 20.0).rho * melted, k)
 
 
 def freeze_hard_s(composition: Composition, *, diameter_m: float, start_c: float, shelf_c: float, h: float) -> float:

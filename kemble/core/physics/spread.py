@@ -24,7 +24,7 @@ Solve = Callable[[Mapping[EstimateId, float]], float | None]
 
 
 @dataclass(frozen=True, slots=True)
-class Share:
+class VarianceShare:
     """What one estimate has in a window: `minutes` of the half-width, `share` of the variance, `left` of its half-width
     once what narrows it is measured. `at_low` and `at_high`: how the logarithm of the time moves to its ends."""
 
@@ -51,7 +51,7 @@ class Spread:
     first: float
     likely: float
     latest: float
-    shares: tuple[Share, ...]
+    shares: tuple[VarianceShare, ...]
 
     @property
     def half(self) -> float:
@@ -115,7 +115,7 @@ def spread(
         if share < _LEAST_SHARE:
             continue
         left = math.sqrt(max(0.0, 1.0 - share * (1.0 - estimates[one].after ** 2)))
-        shares.append(Share(one, share, half * math.sqrt(share), half * left, *moves[one]))
+        shares.append(VarianceShare(one, share, half * math.sqrt(share), half * left, *moves[one]))
     return Spread(first, likely, latest, tuple(sorted(shares, key=lambda share: -share.share)))
 
 

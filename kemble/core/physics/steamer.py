@@ -13,7 +13,7 @@ _DRAUGHT = 2.0  # the steam that stood under the lid goes at once; kitchen estim
 
 
 @dataclass(frozen=True, slots=True)
-class Stage:
+class SteamerStage:
     """So many watts into the water, for so many minutes; the last stage goes on as long as it must."""
 
     minutes: float
@@ -27,7 +27,7 @@ class WaterPlan:
     start_ml: float
     full_ml: float
     low_ml: float
-    stages: tuple[Stage, ...]
+    stages: tuple[SteamerStage, ...]
     top_ups: tuple[tuple[float, float], ...]
 
     def level_ml(self, minute: float) -> float:
@@ -50,7 +50,7 @@ def loss_g_per_min(net_w: float) -> float:
     return net_w / LATENT_STEAM * 1000.0 * 60.0
 
 
-def boiled_off_g(stages: Sequence[Stage], minute: float) -> float:
+def boiled_off_g(stages: Sequence[SteamerStage], minute: float) -> float:
     """Grams boiled off by a minute.
 
     Takes: `stages` of the burner in W, each from its minute; `minute` from 0.
@@ -68,7 +68,7 @@ def boiled_off_g(stages: Sequence[Stage], minute: float) -> float:
     return gone
 
 
-def _minute_of(stages: Sequence[Stage], grams: float) -> float:
+def _minute_of(stages: Sequence[SteamerStage], grams: float) -> float:
     """The minute by which so much has boiled off."""
     begun = gone = 0.0
     for stage in stages:
@@ -80,7 +80,7 @@ def _minute_of(stages: Sequence[Stage], grams: float) -> float:
 
 
 def water_plan(
-    *, diameter_mm: float, full_mm: float, low_mm: float, stages: Sequence[Stage], minutes: float
+    *, diameter_mm: float, full_mm: float, low_mm: float, stages: Sequence[SteamerStage], minutes: float
 ) -> WaterPlan:
     """The water for `minutes` of steaming in a round pot filled to `full_mm`, never to fall under `low_mm`.
 

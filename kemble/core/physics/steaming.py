@@ -26,7 +26,7 @@ _LEAST_MIX = 1e-3
 
 
 @dataclass(frozen=True, slots=True)
-class Steam:
+class SteamSupply:
     """What reaches the steam space of a pot: `net_w` into the water, less what lid and wall lose; air that comes in."""
 
     net_w: float
@@ -74,7 +74,9 @@ _FEW = 4
 _SHARES = np.linspace(0.0, 1.0, 25) ** 0.5  # of the vapour that the load may take, closer together near all of it
 
 
-def felt(times: Array, taken: Array, stages: Sequence[tuple[float, Steam]], start_c: float, cools: Cools) -> Array:
+def felt(
+    times: Array, taken: Array, stages: Sequence[tuple[float, SteamSupply]], start_c: float, cools: PotCooling
+) -> Array:
     """°C that surrounds the load along even `times` (s), from when it is put in; `stages` are (from this second, steam).
 
     `taken` (J/K, along the same times) is what the load has taken up so long after its surroundings rose by one kelvin.
@@ -136,7 +138,7 @@ def _meets(idle_c: float, takes: float, draws: Sequence[float], dews: Sequence[f
 
 
 @dataclass(frozen=True, slots=True)
-class Cools:
+class PotCooling:
     """How a pot without a flame falls towards the room: by a factor e in `tau_s`."""
 
     room_c: float

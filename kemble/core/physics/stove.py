@@ -21,7 +21,7 @@ _STEPS = 240
 
 
 @dataclass(frozen=True, slots=True)
-class Stirred:
+class StirredCurves:
     """Along `times`: °C, and the heat put in, stored and gone as vapour, in J."""
 
     times: Array
@@ -46,7 +46,7 @@ def stir(
     open_m2: float,
     end_s: float,
     still_h: float = STILL_AIR_H,
-) -> Stirred:
+) -> StirredCurves:
     """Heat a stirred mass of specific heat `cp`, J/(kg K), under air that takes vapour by `still_h`, W/(m2 K). It gets no
     hotter than `boil_c`: the surplus dries it.
 
@@ -71,7 +71,7 @@ def stir(
         at += (heat - surplus) / capacity
         celsius[i], stored[i] = at, capacity * (at - start_c)
         dried[i] = dried[i - 1] + vapour_w * dt + surplus
-    return Stirred(times, celsius, power_w * times, stored, dried)
+    return StirredCurves(times, celsius, power_w * times, stored, dried)
 
 
 KETTLE_KEEPS = 0.96  # of a covered kettle's heat is in its water; the rest in the metal. Kitchen estimate, 0.94-0.98

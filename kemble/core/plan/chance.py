@@ -19,7 +19,7 @@ from pydantic import BaseModel, ConfigDict
 
 from kemble.core.kitchen.estimates import Estimate, EstimateId
 from kemble.core.physics.conduction import Array
-from kemble.core.plan.day import Asked, Placed, Task
+from kemble.core.plan.day import PlanRequest, SolvedDay, Task
 from kemble.core.plan.room import hands_for, there_are
 
 DAYS = 1000
@@ -30,7 +30,7 @@ _OF_THE_DAY = 0.5  # of the variance in how quick hands are, so much is the cook
 _CHOSEN = frozenset({"rest.batter_min", "rest.rigid_min", "rest.firm_h", "grain.soak_min"})  # so long as it suits
 
 
-class DishSure(BaseModel):
+class DishOnTimeOdds(BaseModel):
     """Of a dish: in how many days of a hundred it is ready in time, how late it is on the worst of ten, and how many
     minutes earlier all of its steps should lie to be nine times in ten in time."""
 
@@ -42,19 +42,19 @@ class DishSure(BaseModel):
     earlier_min: float
 
 
-class Sure(BaseModel):
+class OnTimeOdds(BaseModel):
     """Of a day: each dish, all of them in time together, and the steps that most often make it late, the worst first."""
 
     model_config = ConfigDict(frozen=True)
 
     days: int
     all_in_time_pct: float
-    dishes: list[DishSure]
+    dishes: list[DishOnTimeOdds]
     slack_after: list[str]  # tasks: a few minutes to spare behind these help most
 
 
 @dataclass(frozen=True, slots=True)
-class _Lasts:
+class _DurationRange:
     """A step's minutes where one in twenty lies below and above, over its likely ones, on the plan's whole minutes."""
 
     low: float
@@ -62,21 +62,21 @@ class _Lasts:
     high: float
 
 
-def _lasts(task: Task, estimates: Mapping[EstimateId, Estimate]) -> _Lasts:
+def _lasts(task: Task, estimates: Mapping[EstimateId, Estimate]) -> _DurationRange:
     step, likely = task.step, max(1.0, task.step.minutes)
     if step.window:
-        return _Lasts(step.window.first_check, step.window.done, step.window.latest)
+        return _DurationRange(step.window.first_check, step.window.done, step.window.latest)
     if step.fact in _CHOSEN:
-        return _Lasts(likely, likely, likely)
+        return _DurationRange(likely, likely, likely)
     if step.between:
-        return _Lasts(step.between.least, likely, step.between.most)
+        return _DurationRange(step.between.least, likely, step.between.most)
     if hands_for(step):
         row = estimates["hand_work"]
-        return _Lasts(likely * row.low, likely * row.value, likely * row.high)
-    return _Lasts(likely, likely, likely)
+        return _DurationRange(likely * row.low, likely * row.value, likely * row.high)
+    return _DurationRange(likely, likely, likely)
 
 
-def _drawn(lasts: _Lasts, normal: Array) -> Array:
+def _drawn(lasts: _DurationRange, normal: Array) -> Array:
     """Minutes by a normal variate: its logarithm goes each way as the window does."""
     if lasts.likely <= 0:
         return np.maximum(0.0, lasts.likely + 0.0 * normal)
@@ -86,7 +86,7 @@ def _drawn(lasts: _Lasts, normal: Array) -> Array:
     return result
 
 
-class _Causes:
+class _SampledCauses:
     """What makes each of so many days otherwise than likely, as normal variates: each thing drawn once, when it is first
     asked for, and what is a step's alone for every step."""
 
@@ -115,10 +115,10 @@ class _Causes:
         return result
 
 
-def sure(asked: Asked, found: Placed, who: Mapping[str, str], *, days: int = DAYS) -> Sure:
+def sure(asked: PlanRequest, found: SolvedDay, who: Mapping[str, str], *, days: int = DAYS) -> OnTimeOdds:
     """Draw so many days from a plan, the same ones each time. `who`: the person of every task that takes hands."""
     estimates = asked.kitchen.known
-    causes = _Causes(estimates, days)
+    causes = _SampledCauses(estimates, days)
     order = sorted(found.tasks, key=lambda task: (found.starts[task.key], found.starts[task.key] + task.length))
     follows = _follows(asked, found, order, who)
     ends: dict[str, Array] = {}
@@ -147,14 +147,14 @@ def sure(asked: Asked, found: Placed, who: Mapping[str, str], *, days: int = DAY
     for dish, late in sorted(lates.items()):
         worst = float(np.quantile(late, _SURE))
         dishes.append(
-            DishSure(
+            DishOnTimeOdds(
                 dish=dish,
                 in_time_pct=100.0 * float(in_time[dish].mean()),
                 late_min=max(0.0, worst),
                 earlier_min=float(math.ceil(max(0.0, worst - 1.0))),
             )
         )
-    return Sure(
+    return OnTimeOdds(
         days=days,
         all_in_time_pct=100.0 * float(everything.mean()),
         dishes=dishes,
@@ -162,7 +162,9 @@ def sure(asked: Asked, found: Placed, who: Mapping[str, str], *, days: int = DAY
     )
 
 
-def _follows(asked: Asked, found: Placed, order: Sequence[Task], who: Mapping[str, str]) -> dict[str, list[str]]:
+def _follows(
+    asked: PlanRequest, found: SolvedDay, order: Sequence[Task], who: Mapping[str, str]
+) -> dict[str, list[str]]:
     """What a task must wait for beside its own gaps: the held step before it in the same hands, and the one before it on
     the same thing, where there is no other free."""
     after: dict[str, list[str]] = {task.key: [] for task in order}

@@ -10,11 +10,11 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
 
-from kemble.core.plan.day import Asked, Bond, Day, Dish, Placed, Task, solve
-from kemble.core.plan.progress import Stopped
-from kemble.core.plan.room import Helping, named, there_are
+from kemble.core.plan.day import Constraint, Day, Dish, PlanRequest, SolvedDay, Task, solve
+from kemble.core.plan.progress import PlanningStopped
+from kemble.core.plan.room import HelperHours, named, there_are
 from kemble.core.sheet.soaks import SoakId
-from kemble.core.stations.steps import StepWorked
+from kemble.core.stations.steps import StepResult
 from kemble.core.words import Words, say
 
 _SECONDS, _SECONDS_A_DISH = 0.6, 0.2  # for each try, at least; deterministic but for a machine that is busy
@@ -26,7 +26,7 @@ _MOST_OTHERS = 8  # other makings of a dish that are tried
 _ENOUGH = 3  # of those that work
 
 
-class Clashing(BaseModel):
+class ConflictingConstraint(BaseModel):
     """One bond of a clash: the steps it is about, and what it says."""
 
     model_config = ConfigDict(frozen=True)
@@ -37,7 +37,7 @@ class Clashing(BaseModel):
     says: Words
 
 
-class WayOut(BaseModel):
+class PlanFix(BaseModel):
     """One way out that works: what it costs, and what of the occasion it changes. Of `later` the minutes, of `helper`
     from when to when, of `before` the dish and its days, of `unpin` the step, of `school`, `soak` and `smaller` the dish and
     what of it is otherwise."""
@@ -59,12 +59,12 @@ class WayOut(BaseModel):
 
 
 @dataclass(frozen=True, slots=True)
-class Otherwise:
+class ChangedDish:
     """A dish made otherwise: what of it is another school or another soak, or how much less, and its steps then."""
 
     says: str
     costs: str
-    steps: Sequence[StepWorked]
+    steps: Sequence[StepResult]
     choice: str = ""
     school: str = ""
     soak: SoakId | Literal[""] = ""
@@ -72,7 +72,7 @@ class Otherwise:
 
 
 # Other ways to make a dish of the day, by its number; worked where sheets are known.
-Others = Callable[[int], Iterable[Otherwise]]
+Others = Callable[[int], Iterable[ChangedDish]]
 
 
 class Clash(BaseModel):
@@ -81,11 +81,11 @@ class Clash(BaseModel):
     model_config = ConfigDict(frozen=True)
 
     says: Words
-    bonds: list[Clashing]
-    remedies: list[WayOut]
+    bonds: list[ConflictingConstraint]
+    remedies: list[PlanFix]
 
 
-def clashing(asked: Asked) -> list[Bond]:
+def clashing(asked: PlanRequest) -> list[Constraint]:
     """Bonds that cannot all hold, and of which each is needed for that: taken out alone, the rest can. Empty when the
     day can be done (or nothing is found in the time). Raises Stopped when it was stopped before they were as few as can be.
     """
@@ -106,18 +106,18 @@ def clashing(asked: Asked) -> list[Bond]:
     return kept
 
 
-def _still(asked: Asked) -> None:
+def _still(asked: PlanRequest) -> None:
     if asked.watch.stopped:
-        raise Stopped
+        raise PlanningStopped
 
 
-def _weight(bond: Bond) -> tuple[int, str, str]:
+def _weight(bond: Constraint) -> tuple[int, str, str]:
     """What is tried first to be left out: what says least."""
     order = ("quiet", "gap", "wait", "place", "hands", "serve", "now", "pin")
     return (order.index(bond.kind), bond.task, bond.about)
 
 
-def why_not(asked: Asked, *, titles: Sequence[str], others: Others | None = None) -> Clash | None:
+def why_not(asked: PlanRequest, *, titles: Sequence[str], others: Others | None = None) -> Clash | None:
     """The clash of a day in words, with remedies that were tried and work. None when it can be done."""
     bonds = clashing(asked)
     if not bonds:
@@ -127,9 +127,11 @@ def why_not(asked: Asked, *, titles: Sequence[str], others: Others | None = None
     return Clash(says=_sentence(asked, bonds, tasks), bonds=said, remedies=remedies(asked, bonds, titles, others))
 
 
-def _clashing(asked: Asked, bond: Bond, tasks: dict[str, Task], titles: Sequence[str]) -> Clashing:
+def _clashing(
+    asked: PlanRequest, bond: Constraint, tasks: dict[str, Task], titles: Sequence[str]
+) -> ConflictingConstraint:
     task = tasks.get(bond.task)
-    return Clashing(
+    return ConflictingConstraint(
         kind=bond.kind,
         dish=task.dish if task else None,
         step=task.step.id if task else "",
@@ -137,7 +139,9 @@ def _clashing(asked: Asked, bond: Bond, tasks: dict[str, Task], titles: Sequence
     )
 
 
-def _says(asked: Asked, bond: Bond, task: Task | None, tasks: dict[str, Task], titles: Sequence[str]) -> str:
+def _says(
+    asked: PlanRequest, bond: Constraint, task: Task | None, tasks: dict[str, Task], titles: Sequence[str]
+) -> str:
     zone = asked.kitchen.zone
     if task is None:
         if bond.kind == "now" and asked.not_before:
@@ -169,7 +173,7 @@ def _thing(use: str) -> str:
     return named(use) or say("the {use}", use=use)
 
 
-def _sentence(asked: Asked, bonds: Sequence[Bond], tasks: dict[str, Task]) -> str:
+def _sentence(asked: PlanRequest, bonds: Sequence[Constraint], tasks: dict[str, Task]) -> str:
     """The clash as a cook would say it."""
     kitchen = asked.kitchen
     cooks = kitchen.cooks + asked.more_cooks
@@ -226,7 +230,9 @@ def _and(names: Sequence[str]) -> str:
     return found[0] if len(found) == 1 else ", ".join(found[:-1]) + " and " + found[-1]
 
 
-def remedies(asked: Asked, bonds: Sequence[Bond], titles: Sequence[str], others: Others | None = None) -> list[WayOut]:
+def remedies(
+    asked: PlanRequest, bonds: Sequence[Constraint], titles: Sequence[str], others: Others | None = None
+) -> list[PlanFix]:
     """The nearest days that work, each tried: so much later, quiet hours worked into, a helper for a while, a dish the
     day before, a pin let go, a dish made otherwise or less of it, a dish left out."""
     asked.watch.at("ways out")
@@ -242,25 +248,25 @@ def remedies(asked: Asked, bonds: Sequence[Bond], titles: Sequence[str], others:
     return [one for one in found if one is not None]
 
 
-def _later(asked: Asked) -> WayOut | None:
+def _later(asked: PlanRequest) -> PlanFix | None:
     placed = solve(replace(asked, later_min=_LATER_MOST_MIN))
     if placed is None or not placed.later:
         return None
     hours, minutes = divmod(placed.later, 60)
     told = f"{hours} h {minutes:02d}" if hours else say("{minutes} min", minutes=minutes)
-    return WayOut(
+    return PlanFix(
         kind="later", says=say("{told} later", told=told), costs=say("everybody eats later"), minutes=placed.later
     )
 
 
-def _quiet(asked: Asked, bonds: Sequence[Bond]) -> list[WayOut]:
+def _quiet(asked: PlanRequest, bonds: Sequence[Constraint]) -> list[PlanFix]:
     if not asked.quiet or not any(one.kind in ("quiet", "hands") for one in bonds):
         return []
     if solve(replace(asked, quiet=False)) is None:
         return []
     quiet = asked.kitchen.quiet
     return [
-        WayOut(
+        PlanFix(
             kind="quiet",
             says=say("work into the quiet hours"),
             costs=say("not quiet from {begins}", begins=quiet.begins),
@@ -268,7 +274,7 @@ def _quiet(asked: Asked, bonds: Sequence[Bond]) -> list[WayOut]:
     ]
 
 
-def _helper(asked: Asked, bonds: Sequence[Bond]) -> WayOut | None:
+def _helper(asked: PlanRequest, bonds: Sequence[Constraint]) -> PlanFix | None:
     """One more pair of hands, for as short a time as will do: for where the clash lies, widened until it works."""
     if not any(one.kind == "hands" for one in bonds):
         return None
@@ -283,7 +289,7 @@ def _helper(asked: Asked, bonds: Sequence[Bond]) -> WayOut | None:
     begins, ends = min(a for a, _ in spans), max(b for _, b in spans)
     for wider in (0, 30, 90):
         a, b = _quarter(placed, begins - wider, up=False), _quarter(placed, ends + wider, up=True)
-        helping = Helping(say("a helper"), a, b)
+        helping = HelperHours(say("a helper"), a, b)
         if solve(replace(asked, helpers=(*asked.helpers, helping))) is not None:
             zone = asked.kitchen.zone
             told = say(
@@ -292,19 +298,19 @@ def _helper(asked: Asked, bonds: Sequence[Bond]) -> WayOut | None:
                 ends=b.astimezone(zone),
             )
             lasts = (b - a).total_seconds() / 60
-            return WayOut(
+            return PlanFix(
                 kind="helper", says=told, costs=say("{lasts:.0f} min of somebody", lasts=lasts), begins=a, ends=b
             )
     return None
 
 
-def _quarter(placed: Placed, minute: float, *, up: bool) -> datetime:
+def _quarter(placed: SolvedDay, minute: float, *, up: bool) -> datetime:
     instant = placed.clock.at(minute)
     over = timedelta(minutes=instant.minute % _HELP_MIN, seconds=instant.second)
     return instant - over + (timedelta(minutes=_HELP_MIN) if up and over else timedelta())
 
 
-def _unpinned(asked: Asked, bonds: Sequence[Bond]) -> list[WayOut]:
+def _unpinned(asked: PlanRequest, bonds: Sequence[Constraint]) -> list[PlanFix]:
     found = []
     for bond in bonds:
         if bond.kind != "pin":
@@ -313,20 +319,20 @@ def _unpinned(asked: Asked, bonds: Sequence[Bond]) -> list[WayOut]:
         if solve(replace(asked, pins=rest)) is not None:
             dish, step = bond.task.split(":", 1)
             says = say("let the pin go")
-            found.append(WayOut(kind="unpin", says=says, costs=say("it lies where it can"), dish=int(dish), step=step))
+            found.append(PlanFix(kind="unpin", says=says, costs=say("it lies where it can"), dish=int(dish), step=step))
     return found
 
 
-def _otherwise(asked: Asked, dishes: Sequence[int], titles: Sequence[str], others: Others) -> list[WayOut]:
+def _otherwise(asked: PlanRequest, dishes: Sequence[int], titles: Sequence[str], others: Others) -> list[PlanFix]:
     """Dishes of the clash made by another school, or less of them: those that work."""
-    found: list[WayOut] = []
+    found: list[PlanFix] = []
     for dish in dishes:
         for one in islice(others(dish), _MOST_OTHERS):
             steps = tuple(replace(each, steps=one.steps) if i == dish else each for i, each in enumerate(asked.dishes))
             if solve(replace(asked, dishes=steps)) is None:
                 continue
             found.append(
-                WayOut(
+                PlanFix(
                     kind="school" if one.choice else "soak" if one.soak else "smaller",
                     says=f"{titles[dish]}: {one.says}" if len(titles) > 1 else one.says,
                     costs=one.costs,
@@ -342,12 +348,12 @@ def _otherwise(asked: Asked, dishes: Sequence[int], titles: Sequence[str], other
     return found
 
 
-def _before(asked: Asked, dish: int, titles: Sequence[str]) -> WayOut | None:
+def _before(asked: PlanRequest, dish: int, titles: Sequence[str]) -> PlanFix | None:
     """A dish made the day before, and kept."""
     moved = [_a_day_sooner(one) if i == dish else one for i, one in enumerate(asked.dishes)]
     if solve(replace(asked, dishes=tuple(moved))) is None:
         return None
-    return WayOut(
+    return PlanFix(
         kind="before",
         says=say("{titles} the day before", titles=titles[dish]),
         costs=say("it is kept for a day"),
@@ -362,11 +368,11 @@ def _a_day_sooner(dish: Dish) -> Dish:
     return replace(dish, serve=dish.serve - timedelta(days=1))
 
 
-def _without(asked: Asked, dish: int, titles: Sequence[str]) -> WayOut | None:
+def _without(asked: PlanRequest, dish: int, titles: Sequence[str]) -> PlanFix | None:
     """The day without a dish. Dishes keep their numbers: it only loses its steps."""
     rest = tuple(one for i, one in enumerate(asked.dishes) if i != dish)
     if solve(replace(asked, dishes=rest, pins={}, like={})) is None:
         return None
-    return WayOut(
+    return PlanFix(
         kind="without", says=say("without {titles}", titles=titles[dish]), costs=say("one dish less"), dish=dish
     )

@@ -16,8 +16,8 @@ from typing import Any, Literal
 
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.progress import PlanProgress, gap_pct
-from kemble.core.plan.room import DAY, Clock, Helping, hands_for, hands_over_time, quiet_spans, there_are
-from kemble.core.stations.steps import StepWorked
+from kemble.core.plan.room import DAY, Clock, HelperHours, hands_for, hands_over_time, quiet_spans, there_are
+from kemble.core.stations.steps import StepResult
 
 EARLY_MIN = 45  # a dish of several may be ready so long before it is eaten
 MOST_SECONDS = 10.0
@@ -30,7 +30,7 @@ Kind = Literal["wait", "gap", "hands", "place", "serve", "now", "quiet", "pin"]
 
 
 @dataclass(frozen=True, slots=True)
-class Bond:
+class Constraint:
     """One thing that must hold: its kind, the task it is laid on, and the task or the thing that it is about. A *wait* is
     that it comes after another, a *gap* that it comes soon enough."""
 
@@ -45,7 +45,7 @@ class Dish:
     toasted from the freezer) is made by `made_by`, but for its steps of the `later` day."""
 
     title: str
-    steps: Sequence[StepWorked]
+    steps: Sequence[StepResult]
     serve: datetime
     made_by: datetime | None = None
     later: frozenset[str] = frozenset()
@@ -57,7 +57,7 @@ class Task:
 
     key: str
     dish: int
-    step: StepWorked
+    step: StepResult
     length: int
     waits: tuple[tuple[str, int, int | None], ...]
     is_last: bool
@@ -87,13 +87,13 @@ def tasks_of(dishes: Sequence[Dish]) -> list[Task]:
 
 
 @dataclass(frozen=True, slots=True)
-class Asked:
+class PlanRequest:
     """What is asked of a day. `pins`: tasks at an instant. `like`: where tasks were before, from which they are moved as
     little as may be. `later`: every serving may be so many minutes later. `watch` is told how it goes, and may stop it."""
 
     dishes: Sequence[Dish]
     kitchen: Kitchen
-    helpers: Sequence[Helping] = ()
+    helpers: Sequence[HelperHours] = ()
     pins: Mapping[str, datetime] = field(default_factory=dict)
     like: Mapping[str, datetime] = field(default_factory=dict)
     not_before: datetime | None = None
@@ -107,7 +107,7 @@ class Asked:
 
 
 @dataclass(frozen=True, slots=True)
-class Placed:
+class SolvedDay:
     """Where every task lies, in minutes after the clock's origin; proven the best there is, or at most `gap_pct` from it.
     `later`: by how many minutes the servings were put off."""
 
@@ -122,7 +122,7 @@ class Placed:
 class Day:
     """The model of a day: built once, with every bond on or off by itself."""
 
-    def __init__(self, asked: Asked, *, switched: bool = False) -> None:
+    def __init__(self, asked: PlanRequest, *, switched: bool = False) -> None:
         from ortools.sat.python import cp_model  # a second to import, and only plans need it
 
         self.asked = asked
@@ -133,17 +133,17 @@ class Day:
         self._cp = cp_model
         self.model = cp_model.CpModel()
         self._switched = switched
-        self._literals: dict[Bond, Any] = {}
+        self._literals: dict[Constraint, Any] = {}
         self.starts = {task.key: self.model.new_int_var(0, self.horizon - task.length, task.key) for task in self.tasks}
         self.later = self.model.new_int_var(0, asked.later_min, "later") if asked.later_min else 0
         self._spans: dict[str, Any] = {}
         self._lay()
 
     @property
-    def bonds(self) -> list[Bond]:
+    def bonds(self) -> list[Constraint]:
         return list(self._literals)
 
-    def _on(self, bond: Bond) -> list[Any]:
+    def _on(self, bond: Constraint) -> list[Any]:
         """The literal under which a bond holds; nothing where every bond does."""
         if not self._switched:
             self._literals.setdefault(bond, None)
@@ -152,14 +152,14 @@ class Day:
             self._literals[bond] = self.model.new_bool_var(f"{bond.kind} {bond.task} {bond.about}")
         return [self._literals[bond]]
 
-    def _hold(self, bond: Bond, *constraints: Any) -> None:
+    def _hold(self, bond: Constraint, *constraints: Any) -> None:
         on = self._on(bond)
         for constraint in constraints:
             added = self.model.add(constraint)
             if on:
                 added.only_enforce_if(*on)
 
-    def _span_of(self, task: Task, bond: Bond) -> Any:
+    def _span_of(self, task: Task, bond: Constraint) -> Any:
         """The task as an interval that is there when the bond holds."""
         on = self._on(bond)
         if on:
@@ -182,19 +182,19 @@ class Day:
         if asked.not_before is not None:
             least = math.ceil(self.clock.minute(asked.not_before))
             if least > 0:
-                self._hold(Bond("now"), *(start >= least for start in self.starts.values()))
+                self._hold(Constraint("now"), *(start >= least for start in self.starts.values()))
         for key, instant in asked.pins.items():
             if key in self.starts:
-                self._hold(Bond("pin", key), self.starts[key] == round(self.clock.minute(instant)))
+                self._hold(Constraint("pin", key), self.starts[key] == round(self.clock.minute(instant)))
 
     def _waits(self) -> None:
         by_key = {task.key: task for task in self.tasks}
         for task in self.tasks:
             for before, least, most in task.waits:
                 end = self._end(by_key[before])
-                self._hold(Bond("wait", task.key, before), self.starts[task.key] >= end + least)
+                self._hold(Constraint("wait", task.key, before), self.starts[task.key] >= end + least)
                 if most is not None:
-                    self._hold(Bond("gap", task.key, before), self.starts[task.key] <= end + most)
+                    self._hold(Constraint("gap", task.key, before), self.starts[task.key] <= end + most)
 
     def _hands(self) -> None:
         asked = self.asked
@@ -207,11 +207,11 @@ class Day:
             groups.append(([task for task in handed if task.step.work in ("stove", "knife")], skilled))
         for tasks, helpers in groups:
             there = hands_over_time(cooks, helpers, quiet, self.clock, self.horizon)
-            spans = [self._span_of(task, Bond("hands", task.key)) for task in tasks]
+            spans = [self._span_of(task, Constraint("hands", task.key)) for task in tasks]
             demands = [hands_for(task.step) for task in tasks]
             for a, b, short in there.short:
                 if short == there.most and self._switched:
-                    on = self._on(Bond("quiet"))
+                    on = self._on(Constraint("quiet"))
                     span = self.model.new_optional_fixed_size_interval_var(a, b - a, on[0], f"quiet{a}")
                 else:
                     span = self.model.new_fixed_size_interval_var(a, b - a, f"short{a}")
@@ -229,7 +229,7 @@ class Day:
             most = there_are(self.asked.kitchen, use)
             if most is None or (len(tasks) <= most and not self._switched):
                 continue
-            spans = [self._span_of(task, Bond("place", task.key, use)) for task in tasks]
+            spans = [self._span_of(task, Constraint("place", task.key, use)) for task in tasks]
             self.model.add_cumulative(spans, [1] * len(tasks), most)
 
     def _table(self) -> None:
@@ -239,18 +239,18 @@ class Day:
         for task in self.tasks:
             serve = round(self.clock.minute(asked.dishes[task.dish].serve)) + self.later
             if task.is_last and asked.may_be_early:
-                self._hold(Bond("serve", task.key), self._end(task) <= serve)
+                self._hold(Constraint("serve", task.key), self._end(task) <= serve)
             elif task.is_last:
                 least = serve - (EARLY_MIN if several else 0)
-                self._hold(Bond("serve", task.key), self._end(task) <= serve, self._end(task) >= least)
+                self._hold(Constraint("serve", task.key), self._end(task) <= serve, self._end(task) >= least)
             elif not self._switched:
                 self.model.add(self._end(task) <= serve)
             dish = asked.dishes[task.dish]
             if dish.made_by is not None and task.step.id not in dish.later:
                 made = round(self.clock.minute(dish.made_by)) + self.later
-                self._hold(Bond("serve", task.key, "made"), self._end(task) <= made)
+                self._hold(Constraint("serve", task.key, "made"), self._end(task) <= made)
 
-    def solve(self) -> Placed | None:
+    def solve(self) -> SolvedDay | None:
         """The best plan, deterministically; None when there is none within the time, or until it is stopped."""
         model, asked = self.model, self.asked
         starts = list(self.starts.values())
@@ -277,7 +277,7 @@ class Day:
             return None
         found, bound = solver.objective_value, solver.best_objective_bound
         proven = found - bound < 0.5
-        return Placed(
+        return SolvedDay(
             clock=self.clock,
             starts={key: solver.value(start) for key, start in self.starts.items()},
             tasks=self.tasks,
@@ -326,7 +326,7 @@ class Day:
 
         return Telling()
 
-    def clash(self, under: Iterable[Bond]) -> list[Bond] | None:
+    def clash(self, under: Iterable[Constraint]) -> list[Constraint] | None:
         """Of the bonds `under`, some that cannot all hold; None when all of them can. Of a model that is switched."""
         chosen = set(under)
         self.model.clear_assumptions()
@@ -339,7 +339,7 @@ class Day:
         return core or list(chosen)
 
 
-def _span(asked: Asked, tasks: Sequence[Task]) -> tuple[Clock, int]:
+def _span(asked: PlanRequest, tasks: Sequence[Task]) -> tuple[Clock, int]:
     """The clock's origin and how many minutes of it are looked at."""
     paths = []
     for i in range(len(asked.dishes)):
@@ -360,6 +360,6 @@ def _span(asked: Asked, tasks: Sequence[Task]) -> tuple[Clock, int]:
     return Clock(origin), horizon
 
 
-def solve(asked: Asked) -> Placed | None:
+def solve(asked: PlanRequest) -> SolvedDay | None:
     """The best plan of a day; None when there is none."""
     return Day(asked).solve()

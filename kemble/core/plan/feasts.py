@@ -37,7 +37,7 @@ class Feast(BaseModel):
 
 
 @dataclass(frozen=True, slots=True)
-class _Kind:
+class _FeastKind:
     id: str
     name: str
     eaten: str
@@ -146,36 +146,36 @@ def _civil(year: int, degrees: float) -> date:
     return date(year_, month, int(day))
 
 
-_KINDS: tuple[_Kind, ...] = (
-    _Kind(
+_KINDS: tuple[_FeastKind, ...] = (
+    _FeastKind(
         "new-year", "Lunar-solar new year", "set cake, steamed long, sliced and fried", 3, "steam the cake; it sets for days",
         lambda year: lunar(year, 1, 1),
     ),
-    _Kind(
+    _FeastKind(
         "fifteenth-night", "Fifteenth night of the new year", "filled balls in a sweet broth", 1, "freeze the fillings",
         lambda year: lunar(year, 1, 15),
     ),
-    _Kind(
+    _FeastKind(
         "spring-equinox", "Spring equinox", "herb cakes from the first green", 1, "gather and blanch the herb",
         lambda year: _civil(year, 0.0),
     ),
-    _Kind(
+    _FeastKind(
         "fifth-fifth", "Fifth day of the fifth moon", "parcels in leaf", 1, "leaves and grain soak on the evening before",
         lambda year: lunar(year, 5, 5),
     ),
-    _Kind(
+    _FeastKind(
         "summer-solstice", "Summer solstice", "small cold cakes", 1, "grind and chill",
         lambda year: _civil(year, 90.0),
     ),
-    _Kind(
+    _FeastKind(
         "mid-autumn", "Mid-autumn, the full moon", "pounded cakes, filled", 1, "the grain soaks overnight",
         lambda year: lunar(year, 8, 15),
     ),
-    _Kind(
+    _FeastKind(
         "autumn-equinox", "Autumn equinox", "half-crushed balls in bean paste", 1, "the beans soak overnight",
         lambda year: _civil(year, 180.0),
     ),
-    _Kind(
+    _FeastKind(
         "winter-solstice", "Winter solstice", "boiled balls, one more than your years", 1, "freeze the fillings",
         lambda year: _civil(year, 270.0),
     ),

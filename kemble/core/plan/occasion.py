@@ -14,15 +14,15 @@ from kemble.core.computing import computes
 from kemble.core.facts.problems import Refused, refuse
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.plan.chance import Sure, sure
+from kemble.core.plan.chance import OnTimeOdds, sure
 from kemble.core.plan.clash import Clash, Others, why_not
-from kemble.core.plan.day import Asked, Dish, Placed, key_of, solve
-from kemble.core.plan.progress import PlanProgress, Stopped
-from kemble.core.plan.room import Helping
+from kemble.core.plan.day import Dish, PlanRequest, SolvedDay, key_of, solve
+from kemble.core.plan.progress import PlanningStopped, PlanProgress
+from kemble.core.plan.room import HelperHours
 from kemble.core.plan.schedule import Plan, kitchen_time, plan_of
 from kemble.core.plan.who import who_does_what
 from kemble.core.sheet.soaks import SoakId
-from kemble.core.stations.steps import StepWorked
+from kemble.core.stations.steps import StepResult
 from kemble.core.words import say
 
 WALL = "a date and time on the kitchen's clock, such as 2026-12-05T15:30"
@@ -33,11 +33,11 @@ _SAFER = 3  # tries to be nine times in ten in time
 _MOVED_MIN = 5  # a step that lies so much elsewhere is told to have moved
 
 
-class _Document(BaseModel):
+class _OccasionModel(BaseModel):
     model_config = ConfigDict(frozen=True, extra="forbid")
 
 
-class Serving(_Document):
+class Serving(_OccasionModel):
     """A time at which people eat, and how many of them."""
 
     at: str = Field(max_length=16, description=WALL)
@@ -45,7 +45,7 @@ class Serving(_Document):
     people: int | None = Field(None, ge=1, le=500, description="a whole number from 1 to 500")
 
 
-class DishAsked(_Document):
+class OccasionDish(_OccasionModel):
     """One sheet on the table. It is made for the people of its serving, `each` pieces for one, or as it stands, so many
     times; so many `days_before`; by other `schools` than the sheet's; its grain soaked otherwise (`soak`: overnight is in
     the fridge); without the parts that are there already."""
@@ -62,7 +62,7 @@ class DishAsked(_Document):
     there: tuple[PartRole, ...] = Field((), max_length=12, description="parts that are there already")
 
 
-class Helper(_Document):
+class Helper(_OccasionModel):
     """Somebody who helps for a while; `safe_only` a child or somebody new."""
 
     name: str = Field(min_length=1, max_length=40, description="a name of 1 to 40 letters")
@@ -71,7 +71,7 @@ class Helper(_Document):
     safe_only: bool = False
 
 
-class Pinned(_Document):
+class Pinned(_OccasionModel):
     """A step that is to begin at a time, whatever else moves."""
 
     dish: int = Field(ge=0, lt=MOST_DISHES, description="the number of a dish, from 0")
@@ -79,7 +79,7 @@ class Pinned(_Document):
     at: str = Field(max_length=16, description=WALL)
 
 
-class Occasion(_Document):
+class Occasion(_OccasionModel):
     """The document. `sure` "likely": counted back by what is likely; "safe": nine times in ten in time. `quiet`: quiet
     hours are kept."""
 
@@ -87,7 +87,7 @@ class Occasion(_Document):
     version: Literal[1] = 1
     title: str = Field("", max_length=120, description="at most 120 letters")
     servings: tuple[Serving, ...] = Field(min_length=1, max_length=8, description="1 to 8 servings")
-    dishes: tuple[DishAsked, ...] = Field((), max_length=MOST_DISHES, description="up to 60 sheets")
+    dishes: tuple[OccasionDish, ...] = Field((), max_length=MOST_DISHES, description="up to 60 sheets")
     helpers: tuple[Helper, ...] = Field((), max_length=12, description="up to 12 helpers")
     pins: tuple[Pinned, ...] = Field((), max_length=60, description="up to 60 pins")
     sure: Literal["likely", "safe"] = "likely"
@@ -112,11 +112,11 @@ class Occasion(_Document):
                 )
         return self
 
-    def people_of(self, dish: DishAsked) -> int | None:
+    def people_of(self, dish: OccasionDish) -> int | None:
         return self.servings[dish.serving].people
 
 
-class Shifted(BaseModel):
+class ShiftedStep(BaseModel):
     """A step that lies elsewhere than before."""
 
     model_config = ConfigDict(frozen=True)
@@ -133,12 +133,12 @@ class DayPlan(BaseModel):
 
     plan: Plan | None = None
     clash: Clash | None = None
-    sure: Sure | None = None
-    moved: list[Shifted] = []
+    sure: OnTimeOdds | None = None
+    moved: list[ShiftedStep] = []
     late_min: int = 0
 
 
-def without(steps: Sequence[StepWorked], there: Sequence[str]) -> list[StepWorked]:
+def without(steps: Sequence[StepResult], there: Sequence[str]) -> list[StepResult]:
     """The steps without those of parts that are there already; what waited for them waits for nothing of them."""
     gone = {step.id for step in steps if any(step.id.startswith(f"{role}-") for role in there)}
     return [
@@ -148,7 +148,7 @@ def without(steps: Sequence[StepWorked], there: Sequence[str]) -> list[StepWorke
     ]
 
 
-def dish_of(title: str, steps: Sequence[StepWorked], serve: datetime, days_before: int) -> Dish:
+def dish_of(title: str, steps: Sequence[StepResult], serve: datetime, days_before: int) -> Dish:
     """A sheet on the table, made so many days before. What has a finish (fried, toasted) is finished on the day."""
     if not days_before:
         return Dish(title, steps, serve)
@@ -171,20 +171,20 @@ def served(occasion: Occasion, kitchen: Kitchen, number: int, now: datetime) -> 
     return at
 
 
-def asked_of(occasion: Occasion, dishes: Sequence[Dish], kitchen: Kitchen, now: datetime) -> Asked:
+def asked_of(occasion: Occasion, dishes: Sequence[Dish], kitchen: Kitchen, now: datetime) -> PlanRequest:
     """What the occasion asks of the day. `dishes` are its sheets worked, in its order, each on the table by its time."""
     helpers = []
     for i, one in enumerate(occasion.helpers):
         begins, ends = (kitchen_time(kitchen, getattr(one, name), f"helpers.{i}.{name}") for name in ("begins", "ends"))
         if ends <= begins:
             refuse(f"helpers.{i}.ends", say("is not after it begins"), say("a time after the helper comes"))
-        helpers.append(Helping(one.name, begins, ends, one.safe_only))
+        helpers.append(HelperHours(one.name, begins, ends, one.safe_only))
     pins = {}
     for i, pin in enumerate(occasion.pins):
         if all(step.id != pin.step for step in dishes[pin.dish].steps):
             refuse(f"pins.{i}.step", say("“{step}” is no step of that sheet", step=pin.step), say("a step of it"))
         pins[key_of(pin.dish, pin.step)] = kitchen_time(kitchen, pin.at, f"pins.{i}.at")
-    return Asked(
+    return PlanRequest(
         dishes=tuple(dishes),
         kitchen=kitchen,
         helpers=tuple(helpers),
@@ -219,7 +219,7 @@ def plan_day(
         asked = replace(asked, like={key_of(one.dish, one.step.id): one.starts for one in before.scheduled})
     found = solve(asked)
     if found is None and watch.stopped:
-        raise Stopped
+        raise PlanningStopped
     if found is None:
         titles = [dish.title for dish in dishes]
         clash = why_not(asked, titles=titles, others=others) or Clash(
@@ -241,7 +241,7 @@ def _seconds_for(dishes: int) -> float:
     return _SECONDS if dishes <= _FEW else _SECONDS_OF_MANY
 
 
-def _safer(asked: Asked, found: Placed, told: Sure) -> tuple[Asked, Placed, Sure]:
+def _safer(asked: PlanRequest, found: SolvedDay, told: OnTimeOdds) -> tuple[PlanRequest, SolvedDay, OnTimeOdds]:
     """The day begun so much earlier that every dish is in time nine times in ten, or as nearly as there is time for."""
     asked.watch.at("safer")
     earlier = [0.0] * len(asked.dishes)
@@ -262,7 +262,7 @@ def _safer(asked: Asked, found: Placed, told: Sure) -> tuple[Asked, Placed, Sure
     return asked, found, told
 
 
-def _moved(before: Plan | None, plan: Plan) -> list[Shifted]:
+def _moved(before: Plan | None, plan: Plan) -> list[ShiftedStep]:
     if before is None:
         return []
     was = {(one.dish, one.step.id): one.starts for one in before.scheduled}
@@ -271,7 +271,7 @@ def _moved(before: Plan | None, plan: Plan) -> list[Shifted]:
         then = was.get((one.dish, one.step.id))
         by = (one.starts - then).total_seconds() / 60 if then else 0.0
         if abs(by) >= _MOVED_MIN:
-            found.append(Shifted(dish=one.dish, step=one.step.id, by_min=by))
+            found.append(ShiftedStep(dish=one.dish, step=one.step.id, by_min=by))
     return found
 
 

@@ -21,7 +21,7 @@ STAGES: dict[Stage, str] = {
 }
 
 
-class Stopped(Exception):
+class PlanningStopped(Exception):
     """Planning was stopped before there was anything to show."""
 
 

@@ -9,7 +9,7 @@ from datetime import UTC, datetime, timedelta
 from itertools import pairwise
 
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.stations.steps import StepWorked
+from kemble.core.stations.steps import StepResult
 
 # A cook can hold one thing and mind one pot beside it, or mind four pots.
 HANDS = {"held": 10, "minded": 3, "free": 0}
@@ -45,7 +45,7 @@ def there_are(kitchen: Kitchen, resource: str) -> int | None:
 
 
 @dataclass(frozen=True, slots=True)
-class Helping:
+class HelperHours:
     """Somebody who helps from an instant to another; `safe_only` with what is safe for a child or somebody new."""
 
     name: str
@@ -92,12 +92,12 @@ def quiet_spans(kitchen: Kitchen, origin: datetime, horizon: int) -> list[tuple[
     return found
 
 
-def hands_for(step: StepWorked) -> int:
+def hands_for(step: StepResult) -> int:
     return HANDS[step.hands]
 
 
 @dataclass(frozen=True, slots=True)
-class HandsOverTime:
+class CooksOverTime:
     """The hands there are over a day: at most `most`, less `short` of them in each of some spans (from, to, short)."""
 
     most: int
@@ -108,8 +108,8 @@ class HandsOverTime:
 
 
 def hands_over_time(
-    cooks: int, helpers: Sequence[Helping], quiet: Sequence[tuple[int, int]], clock: Clock, horizon: int
-) -> HandsOverTime:
+    cooks: int, helpers: Sequence[HelperHours], quiet: Sequence[tuple[int, int]], clock: Clock, horizon: int
+) -> CooksOverTime:
     """Cooks all day but for quiet hours, each helper for as long as they are there."""
     there = [
         (max(0, math.ceil(clock.minute(one.begins))), min(horizon, math.floor(clock.minute(one.ends))))
@@ -125,4 +125,4 @@ def hands_over_time(
             missing = HANDS_OF_A_COOK * sum(not begins <= a < ends for begins, ends in there)
         if missing:
             short.append((a, b, missing))
-    return HandsOverTime(most, tuple(short))
+    return CooksOverTime(most, tuple(short))

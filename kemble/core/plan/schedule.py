@@ -12,18 +12,18 @@ from pydantic import BaseModel, ConfigDict
 from kemble.core.computing import computes
 from kemble.core.facts.problems import refuse
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.plan.day import Asked, Dish, Placed, solve
+from kemble.core.plan.day import Dish, PlanRequest, SolvedDay, solve
 from kemble.core.plan.who import who_does_what
-from kemble.core.stations.steps import StepWorked
+from kemble.core.stations.steps import StepResult
 from kemble.core.words import say
 
 
-class Scheduled(BaseModel):
+class ScheduledStep(BaseModel):
     """One step with its place in time."""
 
     model_config = ConfigDict(frozen=True)
 
-    step: StepWorked
+    step: StepResult
     starts: datetime
     ends: datetime
     dish: int = 0  # which of the day's dishes it is a step of
@@ -37,7 +37,7 @@ class Plan(BaseModel):
 
     serve: datetime
     begin: datetime
-    scheduled: list[Scheduled]
+    scheduled: list[ScheduledStep]
     proven: bool
     gap_pct: float = 0.0  # at most so far from the best, where that is not proven
     quiet_kept: bool
@@ -57,7 +57,7 @@ class Plan(BaseModel):
 
 
 @computes
-def plan_for(steps: Sequence[StepWorked], kitchen: Kitchen, *, serve: datetime, now: datetime) -> Plan:
+def plan_for(steps: Sequence[StepResult], kitchen: Kitchen, *, serve: datetime, now: datetime) -> Plan:
     """Count back from `serve`. Raises Refused for a serve time that is past or over 60 days off.
 
     When the work would have had to begin before `now`, the plan says how late it is and when it could be served.
@@ -80,13 +80,13 @@ def plan_for(steps: Sequence[StepWorked], kitchen: Kitchen, *, serve: datetime, 
 
 
 @computes
-def plan_from(steps: Sequence[StepWorked], kitchen: Kitchen, *, begin: datetime) -> Plan:
+def plan_from(steps: Sequence[StepResult], kitchen: Kitchen, *, begin: datetime) -> Plan:
     """Begin at `begin` and be done as soon as possible; quiet hours are waived, for the cook is there."""
     return _one(steps, kitchen, begin, backward=False)
 
 
 @computes
-def planned(asked: Asked) -> Plan | None:
+def planned(asked: PlanRequest) -> Plan | None:
     """The best plan of a day; where quiet hours cannot be kept, one that does not keep them. None when there is none."""
     found = solve(asked)
     if found is None and asked.quiet:
@@ -95,12 +95,12 @@ def planned(asked: Asked) -> Plan | None:
     return None if found is None else plan_of(asked, found)
 
 
-def plan_of(asked: Asked, found: Placed) -> Plan:
+def plan_of(asked: PlanRequest, found: SolvedDay) -> Plan:
     """The day as instants, with who does what."""
     zone, clock = asked.kitchen.zone, found.clock
     who = who_does_what(asked, found)
     scheduled = [
-        Scheduled(
+        ScheduledStep(
             step=task.step,
             dish=task.dish,
             who=who.get(task.key, ""),
@@ -120,9 +120,9 @@ def plan_of(asked: Asked, found: Placed) -> Plan:
     )
 
 
-def _one(steps: Sequence[StepWorked], kitchen: Kitchen, anchor: datetime, *, backward: bool) -> Plan:
+def _one(steps: Sequence[StepResult], kitchen: Kitchen, anchor: datetime, *, backward: bool) -> Plan:
     dish = Dish("", steps, anchor)
-    found = planned(Asked((dish,), kitchen, quiet=backward, forward_from=None if backward else anchor))
+    found = planned(PlanRequest((dish,), kitchen, quiet=backward, forward_from=None if backward else anchor))
     if found is None:
         refuse("plan", say("these steps do not fit the equipment"), say("more burners or cooks in the kitchen"))
     return found

@@ -6,13 +6,13 @@ import math
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 
-from kemble.core.plan.day import Asked, Placed, Task
+from kemble.core.plan.day import PlanRequest, SolvedDay, Task
 from kemble.core.plan.room import HANDS_OF_A_COOK, hands_for
 from kemble.core.words import say
 
 
 @dataclass
-class _Person:
+class _Cook:
     name: str
     begins: float
     ends: float
@@ -20,16 +20,16 @@ class _Person:
     has: list[Task] = field(default_factory=list)
 
 
-def who_does_what(asked: Asked, found: Placed) -> dict[str, str]:
+def who_does_what(asked: PlanRequest, found: SolvedDay) -> dict[str, str]:
     """The person for every task that takes hands; nobody is named where there is one cook and no helper.
 
     In order of the clock: whoever may, is there and has the hands free; helpers before cooks for what they may, then
     whoever had the step before it.
     """
     cooks = asked.kitchen.cooks + asked.more_cooks
-    people = [_Person(say("cook {i}", i=i + 1), -math.inf, math.inf, safe_only=False) for i in range(cooks)]
+    people = [_Cook(say("cook {i}", i=i + 1), -math.inf, math.inf, safe_only=False) for i in range(cooks)]
     people += [
-        _Person(one.name, found.clock.minute(one.begins), found.clock.minute(one.ends), one.safe_only)
+        _Cook(one.name, found.clock.minute(one.begins), found.clock.minute(one.ends), one.safe_only)
         for one in asked.helpers
     ]
     if len(people) == 1:
@@ -54,11 +54,11 @@ def who_does_what(asked: Asked, found: Placed) -> dict[str, str]:
     return given
 
 
-def _safe(person: _Person, task: Task) -> bool:
+def _safe(person: _Cook, task: Task) -> bool:
     return not person.safe_only or task.step.work not in ("stove", "knife")
 
 
-def _busy(person: _Person, starts: Mapping[str, int], a: int, b: int) -> int:
+def _busy(person: _Cook, starts: Mapping[str, int], a: int, b: int) -> int:
     """The most hands that they have in anything between two minutes."""
     spans = [(starts[task.key], task.length, hands_for(task.step)) for task in person.has]
     edges = [a, *(begin for begin, _, _ in spans if a < begin < b)]

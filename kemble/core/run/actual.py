@@ -7,16 +7,16 @@ from dataclasses import dataclass
 from typing import Any
 
 from kemble.core.computing import computes
-from kemble.core.facts.fact import Fact, Moved, ripple
+from kemble.core.facts.fact import Fact, FactChange, ripple
 from kemble.core.facts.problems import Refused, refuse
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.schedule import Plan
-from kemble.core.run.events import Added, AnyEvent
+from kemble.core.run.events import AddedIngredient, AnyEvent
 from kemble.core.run.fold import standing
 from kemble.core.run.pieces import BASE_PIECES, weighed_pieces
 from kemble.core.sheet.document import Sheet, sheet_from
-from kemble.core.stations.chain import Worked, work
+from kemble.core.stations.chain import WorkResult, work
 from kemble.core.words import say
 
 _BATCH, _COOKED, _SOAKED = "mix.batch_g", "mix.cooked_g", "grain.soaked_g"
@@ -39,7 +39,7 @@ _MOST_TOLD = 4
 
 
 @dataclass(frozen=True, slots=True)
-class Actual:
+class ActualBatch:
     """The sheet with what was added, and the facts that a scale has shown, in grams, pans taken off."""
 
     sheet: Sheet
@@ -47,15 +47,15 @@ class Actual:
 
 
 @dataclass(frozen=True, slots=True)
-class Reworked:
+class RecalculatedRun:
     """The making by what was weighed and added: all of it worked anew, what moved against before, and that in words."""
 
-    worked: Worked
-    moved: Sequence[Moved]
+    worked: WorkResult
+    moved: Sequence[FactChange]
     says: Sequence[str]
 
 
-def with_added(sheet: Sheet, added: Sequence[Added]) -> Sheet:
+def with_added(sheet: Sheet, added: Sequence[AddedIngredient]) -> Sheet:
     """The sheet with additions as lines: more of a line where it is in grams, else one of its own.
 
     Raises Refused for an ingredient that is not in the larder, and for a part that the sheet does not have.
@@ -83,11 +83,11 @@ def _plain(line: Mapping[str, Any]) -> bool:
     return line["amount"]["unit"] == "g" and not line.get("splits") and not line.get("joins")
 
 
-def actual(sheet: Sheet, kitchen: Kitchen, plan: Plan, events: Sequence[AnyEvent]) -> Actual:
+def actual(sheet: Sheet, kitchen: Kitchen, plan: Plan, events: Sequence[AnyEvent]) -> ActualBatch:
     """What the events say was in it: the newest weighing of each thing, and with it what was put in after that."""
     keys = {one.step.id: one.step.target.key for one in plan.scheduled if one.step.target}
     weighed: dict[str, float] = {}
-    added: list[Added] = []
+    added: list[AddedIngredient] = []
     for event in standing(plan, events):
         if event.kind == "added":
             added.append(event.added)
@@ -98,7 +98,7 @@ def actual(sheet: Sheet, kitchen: Kitchen, plan: Plan, events: Sequence[AnyEvent
             key, grams = _off_the_pan(keys[event.step], event.grams, sheet, kitchen)
             if key in (_BATCH, _COOKED, _SOAKED) or key.startswith("part."):
                 weighed[key] = grams
-    return Actual(with_added(sheet, added), weighed)
+    return ActualBatch(with_added(sheet, added), weighed)
 
 
 def _holding(part: PartRole) -> tuple[str, ...]:
@@ -125,7 +125,7 @@ def reworked(
     events: Sequence[AnyEvent],
     told: Mapping[str, Fact],
     now: Mapping[str, Fact],
-) -> Reworked | None:
+) -> RecalculatedRun | None:
     """Everything that follows from what was weighed and added; None when that is as it goes already.
 
     `told` are the facts that it began with, `now` those by which it goes. Raises Refused where it cannot be worked any
@@ -148,14 +148,14 @@ def reworked(
         return None
     by_key = {one.key: one for one in moved}
     says = [_moved(by_key[key]) for key in _TOLD if key in by_key][:_MOST_TOLD]
-    return Reworked(worked, moved, [*says, *pieces])
+    return RecalculatedRun(worked, moved, [*says, *pieces])
 
 
 def _number(fact: Fact) -> float:
     return fact.value if isinstance(fact.value, float) else 0.0
 
 
-def _moved(one: Moved) -> str:
+def _moved(one: FactChange) -> str:
     was, now = (
         "none" if value is None else value if isinstance(value, str) else f"{value:.{one.decimals}f} {one.unit}".strip()
         for value in (one.old, one.new)

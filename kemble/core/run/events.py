@@ -16,14 +16,14 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError
 from kemble.core.facts.fact import Fact
 from kemble.core.facts.problems import Refused, problems_from, refuse
 from kemble.core.facts.vocabulary import PartRole
-from kemble.core.plan.schedule import Plan, Scheduled
+from kemble.core.plan.schedule import Plan, ScheduledStep
 from kemble.core.stations.heat.curve import CoreCurve
 from kemble.core.words import Words, say
 
 MAX_TEXT: Final = 1000  # letters of a note
 
 
-class Added(BaseModel):
+class AddedIngredient(BaseModel):
     """Some grams of an ingredient that went into a part beside what the sheet says."""
 
     model_config = ConfigDict(frozen=True, extra="forbid")
@@ -39,7 +39,7 @@ class PlanRest(BaseModel):
 
     model_config = ConfigDict(frozen=True)
 
-    scheduled: list[Scheduled]
+    scheduled: list[ScheduledStep]
     says: list[Words]
     choices: list[str] = []
     facts: dict[str, Fact] | None = None
@@ -125,7 +125,7 @@ class CoreProbed(ReadingEvent):
 
 class IngredientAdded(EventBase):
     kind: Literal["added"]
-    added: Added = Field(description="an ingredient, the part it went into, and its grams")
+    added: AddedIngredient = Field(description="an ingredient, the part it went into, and its grams")
 
 
 class StepHandedOver(StepEvent):

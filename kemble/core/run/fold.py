@@ -10,7 +10,7 @@ from pydantic import BaseModel
 
 from kemble.core.plan.schedule import Plan
 from kemble.core.run.events import (
-    Added,
+    AddedIngredient,
     AnyEvent,
     CoreProbed,
     EventRedone,
@@ -37,7 +37,7 @@ NOT_YET_MIN: Final = 5.0  # that a step is given when it was looked at and wants
 UNDONE_UNNAMED: Final = ("started", "done", "not_yet", "probed")
 
 
-class Note(BaseModel):
+class RunNote(BaseModel):
     at: datetime
     step: str | None
     kind: Literal["noted", "fault"]
@@ -49,7 +49,7 @@ class StepWeight(BaseModel):
     grams: float
 
 
-class Fold:
+class RunFold:
     """The running total of the events: what has begun and ended, what was weighed, probed, noted."""
 
     def __init__(self, plan: Plan) -> None:
@@ -61,12 +61,12 @@ class Fold:
         self.paused: dict[str, datetime] = {}  # since when its clock stands
         self.counts: dict[str, int] = {}
         self.who: dict[str, str] = {}
-        self.added: list[Added] = []
+        self.added: list[AddedIngredient] = []
         self.says: list[str] = []  # of the newest plan of the rest
         self.choices: list[str] = []
         self.weights: dict[str, list[StepWeight]] = {}
         self.probed: dict[str, list[tuple[datetime, float]]] = {}  # instant, °C
-        self.notes: list[Note] = []
+        self.notes: list[RunNote] = []
         self.finished = False
 
     def apply(self, event: AnyEvent) -> None:
@@ -113,7 +113,7 @@ class Fold:
         self.who[event.step] = event.text
 
     def _note(self, event: NoteWritten | FaultSeen) -> None:
-        self.notes.append(Note(at=event.at, step=event.step, kind=event.kind, text=event.text))
+        self.notes.append(RunNote(at=event.at, step=event.step, kind=event.kind, text=event.text))
 
     def _replan(self, event: RestReplanned) -> None:
         self.says, self.choices = event.rest.says, event.rest.choices
@@ -146,23 +146,23 @@ class Fold:
 
 
 # What an event of each kind adds; a kind without its row raises.
-_ADDS: Final[Mapping[str, Callable[[Fold, Any], None]]] = {
-    "started": Fold._start,
-    "done": Fold._end,
-    "not_yet": Fold._extend,
-    "paused": Fold._pause,
-    "resumed": Fold._go_on,
-    "counted": Fold._count,
-    "weighed": Fold._weigh,
-    "probed": Fold._probe,
-    "added": Fold._add_ingredient,
-    "handed": Fold._hand_over,
-    "noted": Fold._note,
-    "fault": Fold._note,
-    "undone": Fold._nothing,
-    "redone": Fold._nothing,
-    "replanned": Fold._replan,
-    "finished": Fold._finish,
+_ADDS: Final[Mapping[str, Callable[[RunFold, Any], None]]] = {
+    "started": RunFold._start,
+    "done": RunFold._end,
+    "not_yet": RunFold._extend,
+    "paused": RunFold._pause,
+    "resumed": RunFold._go_on,
+    "counted": RunFold._count,
+    "weighed": RunFold._weigh,
+    "probed": RunFold._probe,
+    "added": RunFold._add_ingredient,
+    "handed": RunFold._hand_over,
+    "noted": RunFold._note,
+    "fault": RunFold._note,
+    "undone": RunFold._nothing,
+    "redone": RunFold._nothing,
+    "replanned": RunFold._replan,
+    "finished": RunFold._finish,
 }
 
 

@@ -15,7 +15,7 @@ from kemble.core.cards.cautions import Caution
 from kemble.core.facts.fact import Fact
 from kemble.core.plan.schedule import Plan
 from kemble.core.sheet.document import Sheet
-from kemble.core.stations.chain import Worked
+from kemble.core.stations.chain import WorkResult
 from kemble.core.stations.heat.curve import CoreCurve
 
 Document = dict[str, Any]
@@ -34,7 +34,7 @@ class FrozenRun(BaseModel):
     plan: Plan
 
 
-def frozen(sheet: Sheet, worked: Worked, plan: Plan) -> FrozenRun:
+def frozen(sheet: Sheet, worked: WorkResult, plan: Plan) -> FrozenRun:
     return FrozenRun(sheet=sheet, facts=worked.facts, cautions=worked.cautions, core=worked.core, plan=plan)
 
 

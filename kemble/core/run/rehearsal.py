@@ -15,7 +15,7 @@ import numpy as np
 from pydantic import BaseModel, ConfigDict, Field
 
 from kemble.core.computing import computes
-from kemble.core.plan.schedule import Plan, Scheduled
+from kemble.core.plan.schedule import Plan, ScheduledStep
 from kemble.core.run.events import AnyEvent, CoreProbed, StepDone, StepStarted, StepWeighed
 from kemble.core.run.state import RunState, state_of
 from kemble.core.stations.heat.curve import CoreCurve
@@ -28,7 +28,7 @@ _DURATION_SD, _WEIGHT_SD, _PROBE_SD_C = 0.06, 0.012, 0.7
 _TOLD_MIN = 1.0  # what is less than that is not worth a word
 
 
-class CookManner(BaseModel):
+class SimulatedCookTraits(BaseModel):
     """How a simulated cook works: each from 0 (not at all) to 2 (very)."""
 
     model_config = ConfigDict(frozen=True, extra="forbid")
@@ -40,7 +40,7 @@ class CookManner(BaseModel):
 
 
 @dataclass(frozen=True, slots=True)
-class Part:
+class RehearsedRun:
     """One run of what is rehearsed: its plan, and how its heart was told, where it was."""
 
     plan: Plan
@@ -48,7 +48,7 @@ class Part:
 
 
 @computes
-def played(parts: Sequence[Part], manner: CookManner, cooks: int) -> list[list[AnyEvent]]:
+def played(parts: Sequence[RehearsedRun], manner: SimulatedCookTraits, cooks: int) -> list[list[AnyEvent]]:
     """The events of every run as that cook makes them, each run's in the order of the clock, to its end.
 
     Steps are taken in the order of the plan; one that holds the hands waits until a cook is free.
@@ -87,14 +87,14 @@ def _went_alone(plan: Plan, step: str) -> bool:
     return next((one.step.hands == "free" for one in plan.scheduled if one.step.id == step), False)
 
 
-def _delay(chance: random.Random, manner: CookManner, *, forgot: bool) -> timedelta:
+def _delay(chance: random.Random, manner: SimulatedCookTraits, *, forgot: bool) -> timedelta:
     minutes = chance.expovariate(1 / (_LATE_MIN * manner.late)) if manner.late else 0.0
     if forgot and chance.random() < _FORGETS * manner.forgetful:
         minutes += chance.uniform(*_FORGOTTEN_MIN)
     return timedelta(minutes=minutes)
 
 
-def _lasts(chance: random.Random, manner: CookManner, one: Scheduled) -> float:
+def _lasts(chance: random.Random, manner: SimulatedCookTraits, one: ScheduledStep) -> float:
     """How long a step takes: one with a window ends within it, unless it is forgotten."""
     step = one.step
     if step.window is None:
@@ -109,9 +109,9 @@ def _lasts(chance: random.Random, manner: CookManner, one: Scheduled) -> float:
 
 def _events(
     chance: random.Random,
-    manner: CookManner,
+    manner: SimulatedCookTraits,
     run: int,
-    one: Scheduled,
+    one: ScheduledStep,
     starts: datetime,
     stop: datetime,
     core: CoreCurve | None,
@@ -139,7 +139,7 @@ def _events(
     return played
 
 
-class Shown(BaseModel):
+class ReportItem(BaseModel):
     """One thing that a making showed, in words; of how many minutes it is."""
 
     model_config = ConfigDict(frozen=True)
@@ -148,29 +148,29 @@ class Shown(BaseModel):
     minutes: float
 
 
-class Report(BaseModel):
+class RunReport(BaseModel):
     """What a making showed: where hands clashed, what stood too long in the heat, which gaps were missed, and how late each
     was on the table. Each the worst first; empty where nothing of it happened."""
 
     model_config = ConfigDict(frozen=True)
 
-    hands: list[Shown]
-    burnt: list[Shown]
-    missed: list[Shown]
-    table: list[Shown]
+    hands: list[ReportItem]
+    burnt: list[ReportItem]
+    missed: list[ReportItem]
+    table: list[ReportItem]
 
 
 @computes
-def report(runs: Sequence[tuple[str, Plan, Sequence[AnyEvent]]], cooks: int, now: datetime) -> Report:
+def report(runs: Sequence[tuple[str, Plan, Sequence[AnyEvent]]], cooks: int, now: datetime) -> RunReport:
     """What happened in some runs that were made together, against their plans as they began."""
     states = [state_of(plan, events, now) for _, plan, events in runs]
     spans = _held(runs, states, now)
-    return Report(
+    return RunReport(
         hands=_worst([*_overlaps(spans, cooks), *_waited(runs, states, spans, cooks)]),
         burnt=_worst(_burnt(runs, states, now)),
         missed=_worst(_missed(runs, states)),
         table=_worst(
-            Shown(
+            ReportItem(
                 says=say("{title}: {span} late on the table.", title=title, span=_min(state.late_min)),
                 minutes=state.late_min,
             )
@@ -180,7 +180,7 @@ def report(runs: Sequence[tuple[str, Plan, Sequence[AnyEvent]]], cooks: int, now
     )
 
 
-def _worst(found: Iterable[Shown]) -> list[Shown]:
+def _worst(found: Iterable[ReportItem]) -> list[ReportItem]:
     return sorted(found, key=lambda one: -one.minutes)
 
 
@@ -189,7 +189,7 @@ def _min(minutes: float) -> str:
 
 
 @dataclass(frozen=True, slots=True)
-class _Held:
+class _OccupiedCook:
     run: int
     step: str
     title: str
@@ -199,17 +199,17 @@ class _Held:
 
 def _held(
     runs: Sequence[tuple[str, Plan, Sequence[AnyEvent]]], states: Sequence[RunState], now: datetime
-) -> list[_Held]:
+) -> list[_OccupiedCook]:
     """When hands were held, by what."""
     return [
-        _Held(i, one.step.id, one.step.title, state.started, state.ended or now)
+        _OccupiedCook(i, one.step.id, one.step.title, state.started, state.ended or now)
         for i, ((_, plan, _), run) in enumerate(zip(runs, states, strict=True))
         for one, state in zip(plan.scheduled, run.steps, strict=True)
         if one.step.hands == "held" and state.started is not None
     ]
 
 
-def _overlaps(spans: Sequence[_Held], cooks: int) -> list[Shown]:
+def _overlaps(spans: Sequence[_OccupiedCook], cooks: int) -> list[ReportItem]:
     """More held at once than there are cooks."""
     found = []
     for together in combinations(spans, cooks + 1):
@@ -218,7 +218,7 @@ def _overlaps(spans: Sequence[_Held], cooks: int) -> list[Shown]:
         if minutes >= _TOLD_MIN:
             titles = " and ".join(one.title for one in together)
             found.append(
-                Shown(
+                ReportItem(
                     says=say("{titles}: held at once for {span}.", titles=titles, span=_min(minutes)), minutes=minutes
                 )
             )
@@ -226,8 +226,11 @@ def _overlaps(spans: Sequence[_Held], cooks: int) -> list[Shown]:
 
 
 def _waited(
-    runs: Sequence[tuple[str, Plan, Sequence[AnyEvent]]], states: Sequence[RunState], spans: Sequence[_Held], cooks: int
-) -> list[Shown]:
+    runs: Sequence[tuple[str, Plan, Sequence[AnyEvent]]],
+    states: Sequence[RunState],
+    spans: Sequence[_OccupiedCook],
+    cooks: int,
+) -> list[ReportItem]:
     """A held step that could have begun, while all hands were in others."""
     found = []
     for i, ((_, plan, _), run) in enumerate(zip(runs, states, strict=True)):
@@ -248,7 +251,7 @@ def _waited(
             if minutes >= _TOLD_MIN:
                 titles = " and ".join(dict.fromkeys(span.title for span in others))
                 found.append(
-                    Shown(
+                    ReportItem(
                         says=say(
                             "{title} waited {span}: hands were in {titles}.",
                             title=one.step.title,
@@ -263,7 +266,7 @@ def _waited(
 
 def _burnt(
     runs: Sequence[tuple[str, Plan, Sequence[AnyEvent]]], states: Sequence[RunState], now: datetime
-) -> list[Shown]:
+) -> list[ReportItem]:
     """What stood in its heat past its latest."""
     found = []
     for (_, plan, _), run in zip(runs, states, strict=True):
@@ -273,7 +276,7 @@ def _burnt(
             minutes = ((state.ended or now) - state.latest).total_seconds() / 60
             if minutes >= _TOLD_MIN:
                 found.append(
-                    Shown(
+                    ReportItem(
                         says=say("{title}: {span} past its latest.", title=one.step.title, span=_min(minutes)),
                         minutes=minutes,
                     )
@@ -281,7 +284,7 @@ def _burnt(
     return found
 
 
-def _missed(runs: Sequence[tuple[str, Plan, Sequence[AnyEvent]]], states: Sequence[RunState]) -> list[Shown]:
+def _missed(runs: Sequence[tuple[str, Plan, Sequence[AnyEvent]]], states: Sequence[RunState]) -> list[ReportItem]:
     """What came too long after what it waited for: too cool to seal, too stiff to spread."""
     found = []
     for (_, plan, _), run in zip(runs, states, strict=True):
@@ -303,5 +306,5 @@ def _missed(runs: Sequence[tuple[str, Plan, Sequence[AnyEvent]]], states: Sequen
                         before=titles[wait.step].lower(),
                         most=_min(wait.at_most),
                     )
-                    found.append(Shown(says=says, minutes=minutes))
+                    found.append(ReportItem(says=says, minutes=minutes))
     return found

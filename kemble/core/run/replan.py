@@ -12,11 +12,11 @@ from datetime import datetime, timedelta
 from kemble.core.computing import computes
 from kemble.core.facts.quantity import span_words
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.plan.day import Asked, Dish, Placed, key_of, solve
-from kemble.core.plan.room import HANDS_OF_A_COOK, Helping, hands_for, there_are
-from kemble.core.plan.schedule import Plan, Scheduled, plan_of
+from kemble.core.plan.day import Dish, PlanRequest, SolvedDay, key_of, solve
+from kemble.core.plan.room import HANDS_OF_A_COOK, HelperHours, hands_for, there_are
+from kemble.core.plan.schedule import Plan, ScheduledStep, plan_of
 from kemble.core.run.state import RunState, StepState
-from kemble.core.stations.steps import StepWorked, Wait
+from kemble.core.stations.steps import StepResult, StepWait
 from kemble.core.words import say
 
 MOST_LATER_MIN = 12 * 60
@@ -27,7 +27,7 @@ _MOST_TOLD = 3
 
 
 @dataclass(frozen=True, slots=True)
-class Going:
+class OpenRun:
     """A run in the flow: what it is called, its plan as it is now, and where it stands."""
 
     title: str
@@ -37,29 +37,29 @@ class Going:
 
 
 @dataclass(frozen=True, slots=True)
-class Replanned:
+class ReplannedRuns:
     """Where the open steps of each run lie now, in its order; by how many minutes the table is later; what moved in
     words, and what else could be done, each with what it brings."""
 
-    scheduled: Sequence[Sequence[Scheduled]]
+    scheduled: Sequence[Sequence[ScheduledStep]]
     later_min: int
     says: Sequence[str]
     choices: Sequence[str]
 
 
 # Makings of a run by another school of what is still to come: in words, and its steps then.
-Otherwise = Callable[[int], Iterable[tuple[str, Sequence[StepWorked]]]]
+Otherwise = Callable[[int], Iterable[tuple[str, Sequence[StepResult]]]]
 
 
 @computes
 def replan(
-    going: Sequence[Going],
+    going: Sequence[OpenRun],
     kitchen: Kitchen,
     *,
     now: datetime,
-    helpers: Sequence[Helping] = (),
+    helpers: Sequence[HelperHours] = (),
     otherwise: Otherwise | None = None,
-) -> Replanned | None:
+) -> ReplannedRuns | None:
     """The rest of all that is going, at `now`; None when nothing is left, or no plan was found in the time.
 
     Gaps that are broken already do not hold any more: what lies too long is told by its step, not by no plan at all.
@@ -76,7 +76,7 @@ def replan(
         return None
     scheduled = _by_run(going, plan_of(asked, found).scheduled)
     later = found.later
-    return Replanned(
+    return ReplannedRuns(
         scheduled=scheduled,
         later_min=later,
         says=_says(going, scheduled, later, kitchen),
@@ -85,8 +85,8 @@ def replan(
 
 
 def _asked(
-    going: Sequence[Going], dishes: Sequence[Dish], kitchen: Kitchen, now: datetime, helpers: Sequence[Helping]
-) -> Asked:
+    going: Sequence[OpenRun], dishes: Sequence[Dish], kitchen: Kitchen, now: datetime, helpers: Sequence[HelperHours]
+) -> PlanRequest:
     with_steps = [
         dish if dish.steps else replace(dish, steps=[_nothing()], serve=max(dish.serve, now)) for dish in dishes
     ]
@@ -99,7 +99,7 @@ def _asked(
     running = {
         key_of(i, step.id): now for i, run in enumerate(going) for step in run.state.steps if step.status == "running"
     }
-    return Asked(
+    return PlanRequest(
         dishes=_possible(with_steps, going, kitchen),
         kitchen=kitchen,
         helpers=helpers,
@@ -113,13 +113,13 @@ def _asked(
     )
 
 
-def _nothing() -> StepWorked:
+def _nothing() -> StepResult:
     """In place of a run of which nothing is left."""
     return _idle("~done", 1.0)
 
 
-def _idle(name: str, minutes: float) -> StepWorked:
-    return StepWorked(
+def _idle(name: str, minutes: float) -> StepResult:
+    return StepResult(
         id=name,
         title="",
         words="",
@@ -145,10 +145,10 @@ def _next_minute(at: datetime) -> datetime:
     return whole if whole == at else whole + timedelta(minutes=1)
 
 
-def _left(run: Going, now: datetime) -> Dish:
+def _left(run: OpenRun, now: datetime) -> Dish:
     """What is left of a run: its running steps for as long as they still want, and all that has not begun."""
     states = {one.id: one for one in run.state.steps}
-    steps: list[StepWorked] = []
+    steps: list[StepResult] = []
     for scheduled in run.plan.scheduled:
         step, state = scheduled.step, states[scheduled.step.id]
         if state.status == "done":
@@ -157,7 +157,7 @@ def _left(run: Going, now: datetime) -> Dish:
             ends = max(state.expected_ends, now)
             steps.append(step.model_copy(update={"minutes": _minutes(ends - now), "after": []}))
             continue
-        waits: list[Wait] = []
+        waits: list[StepWait] = []
         for wait in step.after:
             before = states[wait.step]
             if before.status != "done":
@@ -167,7 +167,7 @@ def _left(run: Going, now: datetime) -> Dish:
             if still > 0:
                 idle = _idle(f"{_WAIT}{step.id}-{wait.step}", still)
                 steps.append(idle)
-                waits.append(Wait(step=idle.id, at_least=0, at_most=None))
+                waits.append(StepWait(step=idle.id, at_least=0, at_most=None))
         steps.append(step.model_copy(update={"after": waits}))
     return Dish(run.title, steps, run.serve)
 
@@ -176,14 +176,14 @@ def _minutes(span: timedelta) -> float:
     return max(1.0, span.total_seconds() / 60)
 
 
-def _still(wait: Wait, before: StepState, now: datetime) -> float:
+def _still(wait: StepWait, before: StepState, now: datetime) -> float:
     """Minutes that are left of a wait after a step that has ended."""
     if before.ended is None:
         return 0.0
     return wait.at_least - (now - before.ended).total_seconds() / 60
 
 
-def _possible(dishes: Sequence[Dish], going: Sequence[Going], kitchen: Kitchen) -> list[Dish]:
+def _possible(dishes: Sequence[Dish], going: Sequence[OpenRun], kitchen: Kitchen) -> list[Dish]:
     """What runs already runs: where more hands or places are in use than there are, those over are not counted."""
     hands = HANDS_OF_A_COOK * kitchen.cooks
     used: dict[str, int] = {}
@@ -215,9 +215,9 @@ def _loose(dish: Dish) -> Dish:
     return replace(dish, steps=loose)
 
 
-def _by_run(going: Sequence[Going], scheduled: Sequence[Scheduled]) -> list[list[Scheduled]]:
+def _by_run(going: Sequence[OpenRun], scheduled: Sequence[ScheduledStep]) -> list[list[ScheduledStep]]:
     """The steps that have not begun, each with its own step again, waits and all."""
-    found: list[list[Scheduled]] = [[] for _ in going]
+    found: list[list[ScheduledStep]] = [[] for _ in going]
     for one in scheduled:
         run = going[one.dish]
         states = {state.id: state for state in run.state.steps}
@@ -227,7 +227,9 @@ def _by_run(going: Sequence[Going], scheduled: Sequence[Scheduled]) -> list[list
     return found
 
 
-def _says(going: Sequence[Going], scheduled: Sequence[Sequence[Scheduled]], later: int, kitchen: Kitchen) -> list[str]:
+def _says(
+    going: Sequence[OpenRun], scheduled: Sequence[Sequence[ScheduledStep]], later: int, kitchen: Kitchen
+) -> list[str]:
     """What moved, the table first."""
     says = []
     serve = max(run.serve for run in going)
@@ -260,7 +262,7 @@ def _says(going: Sequence[Going], scheduled: Sequence[Sequence[Scheduled]], late
 
 
 def _choices(
-    going: Sequence[Going], dishes: Sequence[Dish], asked: Asked, later: int, otherwise: Otherwise | None
+    going: Sequence[OpenRun], dishes: Sequence[Dish], asked: PlanRequest, later: int, otherwise: Otherwise | None
 ) -> list[str]:
     """What would bring the table nearer to its time, each solved before it is told."""
     found = []
@@ -282,11 +284,11 @@ def _choices(
     return found
 
 
-def _brings(placed: Placed) -> str:
+def _brings(placed: SolvedDay) -> str:
     return say("in time") if placed.later <= 0 else say("{span_words} late", span_words=span_words(placed.later))
 
 
-def _instead(dish: Dish, steps: Sequence[StepWorked], open_ids: set[str]) -> Dish | None:
+def _instead(dish: Dish, steps: Sequence[StepResult], open_ids: set[str]) -> Dish | None:
     """The dish with its open steps as another school has them; None where that has other steps."""
     by_id = {step.id: step for step in steps}
     if any(step.id in open_ids and step.id not in by_id for step in dish.steps):

@@ -11,13 +11,13 @@ from typing import Literal
 
 from pydantic import BaseModel
 
-from kemble.core.devices.probe import Probed, Refit, refit
+from kemble.core.devices.probe import CoreReading, RefittedWindow, refit
 from kemble.core.facts.quantity import TemperatureUnit
-from kemble.core.plan.schedule import Plan, Scheduled
+from kemble.core.plan.schedule import Plan, ScheduledStep
 from kemble.core.run.events import AnyEvent
-from kemble.core.run.fold import Fold, Note, StepWeight, plan_now, rests_of, standing
+from kemble.core.run.fold import RunFold, RunNote, StepWeight, plan_now, rests_of, standing
 from kemble.core.stations.heat.curve import CoreCurve
-from kemble.core.stations.steps import StepWorked, Window
+from kemble.core.stations.steps import DonenessWindow, StepResult
 from kemble.core.words import Words
 
 SOON_MIN = 2.0  # a step planned this near is for now
@@ -39,8 +39,8 @@ class StepState(BaseModel):
     latest: datetime | None = None
     late_min: float = 0.0
     weights: list[StepWeight] = []
-    probed: list[Probed] = []
-    refit: Refit | None = None
+    probed: list[CoreReading] = []
+    refit: RefittedWindow | None = None
     paused: datetime | None = None  # since when its clock stands
     count: int = 0
     who: str = ""
@@ -54,7 +54,7 @@ class RunState(BaseModel):
     steps: list[StepState]
     focus: str | None
     next: str | None
-    notes: list[Note]
+    notes: list[RunNote]
     serve: datetime
     expected_serve: datetime
     late_min: float
@@ -79,7 +79,7 @@ def state_of(
     served, rests = plan.serve, rests_of(plan, events)
     core = next((rest.core for rest in reversed(rests) if rest.core), core)
     plan = instead or plan_now(plan, events)
-    fold = Fold(plan)
+    fold = RunFold(plan)
     for event in standing(plan, events):
         fold.apply(event)
     states = _project(fold, now, core, unit)
@@ -100,25 +100,27 @@ def state_of(
     )
 
 
-def _probed(fold: Fold, step: StepWorked, core: CoreCurve | None) -> list[Probed]:
+def _probed(fold: RunFold, step: StepResult, core: CoreCurve | None) -> list[CoreReading]:
     """What was read in a step's last load, in minutes since that went in."""
     started = fold.started.get(step.id)
     if started is None:
         return []
     before = max(0.0, _shift(step, core))
     return [
-        Probed(minute=(at - started).total_seconds() / 60 - before, celsius=celsius)
+        CoreReading(minute=(at - started).total_seconds() / 60 - before, celsius=celsius)
         for at, celsius in fold.probed.get(step.id, [])
     ]
 
 
-def _shift(step: StepWorked, core: CoreCurve | None) -> float:
+def _shift(step: StepResult, core: CoreCurve | None) -> float:
     """Minutes by which a step's window is later than that of one load: by the loads before it, or, when the step ends
     with something still to come, less than none."""
     return step.window.done - core.done if step.window and core else 0.0
 
 
-def _refit(step: StepWorked, core: CoreCurve | None, probed: Sequence[Probed], unit: TemperatureUnit) -> Refit | None:
+def _refit(
+    step: StepResult, core: CoreCurve | None, probed: Sequence[CoreReading], unit: TemperatureUnit
+) -> RefittedWindow | None:
     """The step's window told anew; None when nothing was probed, or nothing is known of its core."""
     if core is None or step.window is None:
         return None
@@ -129,7 +131,7 @@ def _refit(step: StepWorked, core: CoreCurve | None, probed: Sequence[Probed], u
     )
 
 
-def _project(fold: Fold, now: datetime, core: CoreCurve | None, unit: TemperatureUnit) -> list[StepState]:
+def _project(fold: RunFold, now: datetime, core: CoreCurve | None, unit: TemperatureUnit) -> list[StepState]:
     """Carry what has happened forward: a step begins when planned, or as soon after as what it waits for allows."""
     ends: dict[str, datetime] = {}
     states = []
@@ -158,7 +160,7 @@ def _project(fold: Fold, now: datetime, core: CoreCurve | None, unit: Temperatur
             status = "ready"
         window = step.window
         if told and window:
-            window = Window(first_check=told.first, done=told.done, latest=told.latest)
+            window = DonenessWindow(first_check=told.first, done=told.done, latest=told.latest)
         states.append(
             StepState(
                 id=step.id,
@@ -185,9 +187,9 @@ def _project(fold: Fold, now: datetime, core: CoreCurve | None, unit: Temperatur
     return sorted(states, key=lambda state: order[state.id])
 
 
-def _in_order(plan: Plan) -> list[Scheduled]:
+def _in_order(plan: Plan) -> list[ScheduledStep]:
     """The steps so that each comes after all that it waits for."""
-    left, placed, found = list(plan.scheduled), set[str](), list[Scheduled]()
+    left, placed, found = list(plan.scheduled), set[str](), list[ScheduledStep]()
     while left:
         for scheduled in left:
             if all(wait.step in placed for wait in scheduled.step.after):
@@ -200,7 +202,7 @@ def _in_order(plan: Plan) -> list[Scheduled]:
     return found
 
 
-def _focus(fold: Fold, states: Sequence[StepState], now: datetime) -> tuple[str | None, str | None]:
+def _focus(fold: RunFold, states: Sequence[StepState], now: datetime) -> tuple[str | None, str | None]:
     """What the cook should look at now, and what comes after it.
 
     First what is due or may be checked, then what the hands are in, then a step planned for about now, then the

@@ -27,11 +27,11 @@ _A_SLIVER = 0.35  # of a piece: what is left at the end that makes none; kitchen
 _SMALL_PIECE = 0.75  # of a piece: smaller makes a piece for a child; kitchen estimate
 
 
-class _Document(BaseModel):
+class _BenchModel(BaseModel):
     model_config = ConfigDict(frozen=True, extra="forbid")
 
 
-class BenchSetup(_Document):
+class BenchSetup(_BenchModel):
     """What is shared out: a mass of `total_g` in `pieces`, each within `tolerance_pct` of its target.
 
     `drill`: the weight is guessed before it is weighed, to train the eye.
@@ -58,7 +58,7 @@ class BenchSetup(_Document):
         return self
 
 
-class Marking(_Document):
+class MarkContent(_BenchModel):
     """What is marked on the bench. piece: `grams` of the next piece. guess: its weight by eye, before it is weighed.
 
     whole: all that is left of the mass weighs `grams`. undone: takes the last mark back. closed: nothing more.
@@ -69,7 +69,7 @@ class Marking(_Document):
     grams: float | None = Field(None, gt=0, le=50_000, allow_inf_nan=False, description="above 0, at most 50 000 g")
 
 
-class Mark(Marking):
+class BenchMarkEvent(MarkContent):
     """A marking, and when it was made."""
 
     at: datetime
@@ -80,9 +80,9 @@ class Mark(Marking):
         return self.model_dump(mode="json", exclude={"uid", "at"}, exclude_defaults=True)
 
 
-def mark_from(uid: str, at: datetime, document: dict[str, Any]) -> Mark:
+def mark_from(uid: str, at: datetime, document: dict[str, Any]) -> BenchMarkEvent:
     """A mark as it was kept."""
-    return Mark.model_validate({**document, "uid": uid, "at": at})
+    return BenchMarkEvent.model_validate({**document, "uid": uid, "at": at})
 
 
 class WeighedPiece(BaseModel):
@@ -97,7 +97,7 @@ class WeighedPiece(BaseModel):
     guess_g: float | None = None
 
 
-class Eye(BaseModel):
+class GuessAccuracy(BaseModel):
     """How the eye does: mean and spread of guess over weight, in per cent. `guesses` says how many that is of."""
 
     model_config = ConfigDict(frozen=True)
@@ -125,14 +125,14 @@ class BenchState(BaseModel):
     cv_pct: float | None
     drift_g: float | None  # grams a piece, when there is a trend
     outside: int
-    eye: Eye | None
+    eye: GuessAccuracy | None
     closed: bool
     says: str
 
 
-def standing(marks: Sequence[Mark]) -> list[Mark]:
+def standing(marks: Sequence[BenchMarkEvent]) -> list[BenchMarkEvent]:
     """The marks that count: each uid once, those taken back left out."""
-    kept: list[Mark] = []
+    kept: list[BenchMarkEvent] = []
     seen: set[str] = set()
     for mark in marks:
         if mark.uid in seen:
@@ -146,7 +146,7 @@ def standing(marks: Sequence[Mark]) -> list[Mark]:
     return kept
 
 
-def check_mark(setup: BenchSetup, marks: Sequence[Mark], mark: Mark) -> None:
+def check_mark(setup: BenchSetup, marks: Sequence[BenchMarkEvent], mark: BenchMarkEvent) -> None:
     """Raises Refused for a mark that makes no sense here."""
     if len(marks) >= MOST_MARKS:
         refuse("kind", say("a bench holds {most_marks} marks", most_marks=MOST_MARKS), say("a new bench"))
@@ -170,7 +170,7 @@ def check_mark(setup: BenchSetup, marks: Sequence[Mark], mark: Mark) -> None:
             refuse("grams", says, say("one piece, or what is left weighed anew"))
 
 
-def bench_of(setup: BenchSetup, marks: Sequence[Mark]) -> BenchState:
+def bench_of(setup: BenchSetup, marks: Sequence[BenchMarkEvent]) -> BenchState:
     """The state after some marks."""
     left, pieces, guess, closed = setup.total_g, setup.pieces, None, False
     weighed: list[WeighedPiece] = []
@@ -218,12 +218,12 @@ def _weighed(grams: float, target: float, tolerance_pct: float, guess: float | N
     )
 
 
-def eye_of(weighed: Sequence[WeighedPiece]) -> Eye | None:
+def eye_of(weighed: Sequence[WeighedPiece]) -> GuessAccuracy | None:
     """Bias and spread of the guesses; None when there are none."""
     off = [100 * (one.guess_g - one.grams) / one.grams for one in weighed if one.guess_g is not None]
     if not off:
         return None
-    return Eye(guesses=len(off), bias_pct=fmean(off), spread_pct=stdev(off) if len(off) > 1 else None)
+    return GuessAccuracy(guesses=len(off), bias_pct=fmean(off), spread_pct=stdev(off) if len(off) > 1 else None)
 
 
 def _drift(grams: Sequence[float]) -> float | None:

@@ -23,15 +23,15 @@ from kemble.core.kitchen.shelf import Shelf
 from kemble.core.physics.thermal import fractions, properties
 from kemble.core.sheet.document import Sheet
 from kemble.core.sheet.flow import working_order
-from kemble.core.sheet.making import Going, Yield, as_weighed, yields
-from kemble.core.sheet.parts import Line, Part, Place, Some, Take
+from kemble.core.sheet.making import PartInput, PartYield, as_weighed, yields
+from kemble.core.sheet.parts import Line, OutputPlace, Part, PartialAmount, Take
 from kemble.core.words import say
 
 _DRY_BEAN_WATER = 0.13  # of a dry bean is water
 
 
 @dataclass(frozen=True, slots=True)
-class Share:
+class LineShare:
     """Some grams of a line, the part they go to, and at what moment."""
 
     to: PartRole
@@ -52,7 +52,7 @@ class WeighedLine:
     grams: float
     reserve_g: float
     g_per_ml: float
-    shares: tuple[Share, ...]
+    shares: tuple[LineShare, ...]
     packing: tuple[float, float] = (0.0, 0.0)  # how far off it may be, low and high, as shares of it
 
     @property
@@ -75,11 +75,11 @@ class Contribution:
     composition: Composition
     joins: str = ""
     weighed: WeighedLine | None = None  # the line that it comes from ...
-    taken: Taken | None = None  # ... or what is taken of another part
+    taken: TakenOutput | None = None  # ... or what is taken of another part
 
 
 @dataclass(frozen=True, slots=True)
-class Taken:
+class TakenOutput:
     """What a part takes of another's output: so much is asked, and so much is there. `index` is -1 for its rest."""
 
     source: PartRole
@@ -95,16 +95,16 @@ class Taken:
 
 
 @dataclass(frozen=True, slots=True)
-class Had:
+class PartOutput:
     """One output of a part, and where it goes: taken by other parts, kept, made for other sheets, and its rest."""
 
     role: PartRole
-    made: Yield
+    made: PartYield
     item: Ingredient
     taken: float
     kept: float
     away: float
-    place: Place
+    place: OutputPlace
 
     @property
     def rest(self) -> float:
@@ -123,7 +123,7 @@ class PartBowl:
     family: Family | None
     contributions: tuple[Contribution, ...]
     composition: Composition
-    outputs: tuple[Had, ...] = ()  # what it is made for first
+    outputs: tuple[PartOutput, ...] = ()  # what it is made for first
 
     @property
     def role(self) -> PartRole:
@@ -134,7 +134,7 @@ class PartBowl:
         return sum(contribution.grams for contribution in self.contributions)
 
     @property
-    def main(self) -> Had:
+    def main(self) -> PartOutput:
         return self.outputs[0]
 
     def of_group(self, *groups: str) -> float:
@@ -156,7 +156,7 @@ class Bowl:
     lines: tuple[WeighedLine, ...]
     parts: dict[PartRole, PartBowl]  # as the sheet has them
     order: tuple[PartRole, ...] = ()  # as they are made
-    taken: tuple[Taken, ...] = ()
+    taken: tuple[TakenOutput, ...] = ()
 
     @property
     def base(self) -> PartBowl:
@@ -168,7 +168,7 @@ class Bowl:
         return list({one.item.id: one.item for one in self.lines}.values())
 
 
-class _NotWeighed(Exception):
+class _UnweighableLine(Exception):
     def __init__(self, says: str, accepts: str) -> None:
         super().__init__(says)
         self.says, self.accepts = says, accepts
@@ -185,11 +185,11 @@ def weigh(sheet: Sheet, shelf: Shelf, weighed: Mapping[str, float] | None = None
         for i, line in enumerate(part.lines):
             try:
                 lines.append(_weighed(p, i, part, line, shelf))
-            except _NotWeighed as error:
+            except _UnweighableLine as error:
                 problems.append(Problem(path=f"parts.{p}.lines.{i}", says=error.says, accepts=error.accepts))
     if problems:
         raise Refused(problems)
-    bowl = _Pouring(sheet, lines, weighed or {}).bowl()
+    bowl = _BowlBuilder(sheet, lines, weighed or {}).bowl()
     kind = WAYS[sheet.way].base
     if bowl.base.of_group(kind) <= 0:
         says = say("no {base} stays in the base", base="flour" if kind == "flour" else say("whole grain"))
@@ -200,18 +200,19 @@ def weigh(sheet: Sheet, shelf: Shelf, weighed: Mapping[str, float] | None = None
 def _weighed(p: int, i: int, part: Part, line: Line, shelf: Shelf) -> WeighedLine:
     item = shelf.item(line.ingredient)
     if item is None:
-        raise _NotWeighed(f'"{line.ingredient}" is not in this kitchen\'s larder', "an ingredient of the larder")
+        raise _UnweighableLine(f'"{line.ingredient}" is not in this kitchen\'s larder', "an ingredient of the larder")
     try:
         whole = shelf.grams(item, line.amount.value, line.amount.unit, line.state)
         held = shelf.grams(item, line.reserve.value, line.reserve.unit, line.state) if line.reserve else 0.0
     except ValueError as error:
-        raise _NotWeighed(f"{item.name} {error}", "g, ml, or a cup that has been weighed") from None
+        raise _UnweighableLine(f"{item.name} {error}", "g, ml, or a cup that has been weighed") from None
     if held >= whole:
-        raise _NotWeighed("the reserve is as much as the line", "less than the line's own amount")
+        raise _UnweighableLine("the reserve is as much as the line", "less than the line's own amount")
     used = whole - held
     shares = tuple(
-        Share(split.to or part.role, split.share * used, split.at, split.joins or line.joins) for split in line.splits
-    ) or (Share(part.role, used, "", line.joins),)
+        LineShare(split.to or part.role, split.share * used, split.at, split.joins or line.joins)
+        for split in line.splits
+    ) or (LineShare(part.role, used, "", line.joins),)
     return WeighedLine(
         p,
         i,
@@ -227,17 +228,17 @@ def _weighed(p: int, i: int, part: Part, line: Line, shelf: Shelf) -> WeighedLin
 
 
 @dataclass(slots=True)
-class _Pouring:
+class _BowlBuilder:
     """The one pass over the parts, in working order."""
 
     sheet: Sheet
     lines: list[WeighedLine]
     weighed: Mapping[str, float] = field(default_factory=dict)
-    made: dict[PartRole, tuple[Yield, ...]] = field(default_factory=dict)
+    made: dict[PartRole, tuple[PartYield, ...]] = field(default_factory=dict)
     items: dict[tuple[PartRole, str], Ingredient] = field(default_factory=dict)
     left: dict[tuple[PartRole, str], float] = field(default_factory=dict)
     held: dict[PartRole, tuple[float, float]] = field(default_factory=dict)  # kept, and made for other sheets
-    taken: list[Taken] = field(default_factory=list)
+    taken: list[TakenOutput] = field(default_factory=list)
     filled: set[PartRole] = field(default_factory=set)
 
     def bowl(self) -> Bowl:
@@ -260,7 +261,7 @@ class _Pouring:
         if part.role != "base":
             dry_g = dry_beans_g(going)
             fat_g = sum(one.composition.fat for one in going if one.item.group == "fat")
-            made = yields(family, Going(part.role, inside, dry_g, fat_g))
+            made = yields(family, PartInput(part.role, inside, dry_g, fat_g))
             if f"part.{part.role}.made_g" in self.weighed:
                 made = as_weighed(made, self.weighed[f"part.{part.role}.made_g"])
             self.made[part.role] = made
@@ -270,14 +271,14 @@ class _Pouring:
             self._hold_back(part, made[0])
         return part, family, going, inside
 
-    def _hold_back(self, part: Part, main: Yield) -> None:
+    def _hold_back(self, part: Part, main: PartYield) -> None:
         """What is kept and what is made for other sheets is set aside before anything is taken."""
         away = main.grams * sum(other.share for other in part.made_for)
         kept = min(self._asked(part.kept, part.role, main), main.grams - away) if part.kept else 0.0
         self.held[part.role] = (kept, away)
         self.left[part.role, main.output.id] -= kept + away
 
-    def _asked(self, some: Some, role: PartRole, of: Yield) -> float:
+    def _asked(self, some: PartialAmount, role: PartRole, of: PartYield) -> float:
         if some.share is not None:
             return some.share * of.grams
         assert some.amount is not None
@@ -299,9 +300,11 @@ class _Pouring:
             source, output = self._output_of(take)
             asked = self._asked(take, source, output)
             got = max(0.0, min(asked, self.left[source, output.output.id]))
-            yield from self._give(Taken(source, output.output.id, part.role, index, asked, got), output, take.joins)
+            yield from self._give(
+                TakenOutput(source, output.output.id, part.role, index, asked, got), output, take.joins
+            )
 
-    def _output_of(self, take: Take) -> tuple[PartRole, Yield]:
+    def _output_of(self, take: Take) -> tuple[PartRole, PartYield]:
         role, output = take.source
         source: PartRole = next(role_ for role_ in self.made if role_ == role)
         made = self.made[source]
@@ -316,9 +319,9 @@ class _Pouring:
                 left = self.left[role, one.output.id] - self._still_to_take(role, one)
                 if place.to != part.role or left <= 0 or (part.role == "base" and counts_raw(self.sheet, source)):
                     continue
-                yield from self._give(Taken(role, one.output.id, part.role, -1, left, left), one, place.joins)
+                yield from self._give(TakenOutput(role, one.output.id, part.role, -1, left, left), one, place.joins)
 
-    def _still_to_take(self, role: PartRole, made: Yield) -> float:
+    def _still_to_take(self, role: PartRole, made: PartYield) -> float:
         """What parts that are filled later take of an output: its rest is what they leave."""
         waiting = [part for part in self.sheet.parts if part.role not in self.filled]
         return sum(
@@ -328,11 +331,11 @@ class _Pouring:
             if take.source[0] == role and self._output_of(take)[1] is made
         )
 
-    def _place(self, part: Part, made: Yield) -> Place:
+    def _place(self, part: Part, made: PartYield) -> OutputPlace:
         is_main = made is self.made[part.role][0]
         return self.sheet.place(part, "" if is_main and made.output.id not in part.rest else made.output.id)
 
-    def _give(self, taken: Taken, of: Yield, joins: str) -> Iterator[Contribution]:
+    def _give(self, taken: TakenOutput, of: PartYield, joins: str) -> Iterator[Contribution]:
         self.taken.append(taken)
         self.left[taken.source, taken.output] -= taken.grams
         if taken.grams <= 0:
@@ -341,7 +344,7 @@ class _Pouring:
         item = self.items[taken.source, taken.output]
         yield Contribution(f"part.{taken.source}.made_g", item, taken.grams, composition, joins, taken=taken)
 
-    def _had(self, part: Part) -> tuple[Had, ...]:
+    def _had(self, part: Part) -> tuple[PartOutput, ...]:
         found = []
         for i, one in enumerate(self.made[part.role]):
             kept, away = self.held[part.role] if i == 0 else (0.0, 0.0)
@@ -349,7 +352,7 @@ class _Pouring:
                 taken.grams for taken in self.taken if (taken.source, taken.output) == (part.role, one.output.id)
             )
             item = self.items[part.role, one.output.id]
-            found.append(Had(part.role, one, item, took, kept, away, self._place(part, one)))
+            found.append(PartOutput(part.role, one, item, took, kept, away, self._place(part, one)))
         return tuple(found)
 
 
@@ -362,7 +365,7 @@ def counts_raw(sheet: Sheet, part: Part) -> bool:
 _LOOSE = ("nut", "dust", "fruit", "savoury")
 
 
-def _g_per_ml(made: Yield, per_100: Composition, of: tuple[Contribution, ...]) -> float:
+def _g_per_ml(made: PartYield, per_100: Composition, of: tuple[Contribution, ...]) -> float:
     """What is only made ready takes the room that it took before; of what is mixed or cooked, its components' own."""
     if made.output.group in _LOOSE and of and isclose(made.grams, sum(one.grams for one in of)):
         room = sum(one.grams / (one.weighed.g_per_ml if one.weighed else one.item.g_per_ml) for one in of)
@@ -370,7 +373,7 @@ def _g_per_ml(made: Yield, per_100: Composition, of: tuple[Contribution, ...]) -
     return properties(fractions(per_100), 25.0).rho / 1000.0
 
 
-def _as_ingredient(part: Part, made: Yield, is_main: bool, of: tuple[Contribution, ...]) -> Ingredient:
+def _as_ingredient(part: Part, made: PartYield, is_main: bool, of: tuple[Contribution, ...]) -> Ingredient:
     """An output as other parts take it: like one from the larder."""
     inside = made.composition
     per_100 = IngredientComposition.of_100_g(inside) if inside.total else IngredientComposition(water=100.0)

@@ -18,7 +18,7 @@ from kemble.core.kitchen.document import Level, StageLevel, Tin
 from kemble.core.kitchen.larder import larder
 from kemble.core.sheet.flow import check_flow
 from kemble.core.sheet.lifting import lifted
-from kemble.core.sheet.parts import ROLES, Part, Place, SheetModel, place_of
+from kemble.core.sheet.parts import ROLES, OutputPlace, Part, SheetModel, place_of
 from kemble.core.text import clean_document
 from kemble.core.words import say
 
@@ -92,7 +92,7 @@ class Pieces(SheetModel):
 PIECE_MEASURES = ("dough_g", "filling_g", "piece_g", "skin_pct", "skin_mm", "diameter_mm")
 
 
-class Rolled(SheetModel):
+class RolledDough(SheetModel):
     """Dough rolled out and cut with a cutter. Left out, the cutter is the disc that the piece wants.
 
     With `length_mm` and `width_mm` all of it is rolled to that size: how thick it is then, and what a cut weighs.
@@ -200,7 +200,7 @@ class Heat(SheetModel):
         return value
 
 
-class Taught(SheetModel):
+class GivenTime(SheetModel):
     """A time that somebody gave: a relative, a teacher, a book."""
 
     minutes: float = Field(gt=0, le=6000, allow_inf_nan=False, description="above 0, at most 6000 minutes")
@@ -211,7 +211,7 @@ class Taught(SheetModel):
 TaughtOf = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9-]*$", max_length=60)]
 
 
-class Start(SheetModel):
+class StartTemperatures(SheetModel):
     """Temperatures at which the pieces or the batter go into the heat, in °C. A batter's is the way's usual, left out."""
 
     batter_c: float | None = Field(None, ge=1, le=90, description="1 to 90 °C")
@@ -258,13 +258,13 @@ class Sheet(SheetModel):
     parts: tuple[Part, ...] = Field(min_length=1, max_length=12, description="1 to 12 parts, one of them the base")
     grain: Grain = Grain()
     pieces: Pieces = Pieces()
-    rolled: Rolled = Rolled()
+    rolled: RolledDough = RolledDough()
     vessel: Vessel = Vessel()
     bag: Bag = Bag()
     wrap: Wrap = Wrap()
     heat: Heat = Heat()
-    start: Start = Start()
-    taught: dict[TaughtOf, Taught] = Field(
+    start: StartTemperatures = StartTemperatures()
+    taught: dict[TaughtOf, GivenTime] = Field(
         {}, max_length=40, description="times taught for heat, rest or soak, or for a step by its id: at most 40"
     )
     cut: Cut = Cut()
@@ -356,7 +356,7 @@ class Sheet(SheetModel):
                             },
                         )
 
-    def place(self, part: Part, output: str = "") -> Place:
+    def place(self, part: Part, output: str = "") -> OutputPlace:
         """Where the rest of an output goes on this sheet; "" is its main output."""
         return place_of(self.way, part, output)
 

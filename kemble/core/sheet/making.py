@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from kemble.core.cards.family import Family, Output
+from kemble.core.cards.family import Family, FamilyOutput
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.kitchen.larder import COMPONENTS, Composition
 
@@ -17,10 +17,10 @@ _FIRST_WATER = 0.35  # of the water comes with the first pressing
 
 
 @dataclass(frozen=True, slots=True)
-class Yield:
+class PartYield:
     """An output when done, in grams: likely, low, high, and what is in it."""
 
-    output: Output
+    output: FamilyOutput
     grams: float
     low: float
     high: float
@@ -28,7 +28,7 @@ class Yield:
 
 
 @dataclass(frozen=True, slots=True)
-class Going:
+class PartInput:
     """What goes into a part: its composition, its dry legumes, and the fat of its fats and oils, in grams."""
 
     role: PartRole
@@ -37,10 +37,10 @@ class Going:
     fat_g: float = 0.0
 
 
-def yields(family: Family | None, going: Going) -> tuple[Yield, ...]:
+def yields(family: Family | None, going: PartInput) -> tuple[PartYield, ...]:
     """The outputs of a part, what it is made for first. The base, and what follows no rule, is what went in."""
     if family is None:
-        return (_as_it_is(Output("base", "base", "flour"), going.inside),)
+        return (_as_it_is(FamilyOutput("base", "base", "flour"), going.inside),)
     rule = _RULES.get(family.finish.rule)
     found = rule(family, going) if rule else ()
     if not found:
@@ -49,11 +49,11 @@ def yields(family: Family | None, going: Going) -> tuple[Yield, ...]:
     return tuple(sorted(found, key=lambda one: one.output is not main))
 
 
-def as_weighed(made: tuple[Yield, ...], grams: float) -> tuple[Yield, ...]:
+def as_weighed(made: tuple[PartYield, ...], grams: float) -> tuple[PartYield, ...]:
     """The outputs when the scale has shown what the first of them weighs: what it has less or more of is water, as far as
     there is any; beyond that all of it in proportion."""
     main = made[0]
-    return (Yield(main.output, grams, grams, grams, to_weight(main.composition, grams)), *made[1:])
+    return (PartYield(main.output, grams, grams, grams, to_weight(main.composition, grams)), *made[1:])
 
 
 def to_weight(inside: Composition, grams: float) -> Composition:
@@ -63,15 +63,17 @@ def to_weight(inside: Composition, grams: float) -> Composition:
     return inside.scaled(grams / inside.total) if inside.total else inside
 
 
-def _as_it_is(output: Output, inside: Composition) -> Yield:
-    return Yield(output, inside.total, inside.total, inside.total, inside)
+def _as_it_is(output: FamilyOutput, inside: Composition) -> PartYield:
+    return PartYield(output, inside.total, inside.total, inside.total, inside)
 
 
-def _one(family: Family, going: Going, weights: tuple[float, float, float], done: Composition) -> tuple[Yield, ...]:
-    return (Yield(family.main(going.role), *weights, done),)
+def _one(
+    family: Family, going: PartInput, weights: tuple[float, float, float], done: Composition
+) -> tuple[PartYield, ...]:
+    return (PartYield(family.main(going.role), *weights, done),)
 
 
-def _solids(family: Family, going: Going) -> tuple[Yield, ...]:
+def _solids(family: Family, going: PartInput) -> tuple[PartYield, ...]:
     """Boiled down until solids are so much of it; never more than went in."""
     inside, target, raw = going.inside, family.finish.target, going.inside.total
     if inside.solids <= 0:
@@ -80,7 +82,7 @@ def _solids(family: Family, going: Going) -> tuple[Yield, ...]:
     return _one(family, going, (likely, low, high), inside.with_water(likely - inside.solids))
 
 
-def _times_dry(family: Family, going: Going) -> tuple[Yield, ...]:
+def _times_dry(family: Family, going: PartInput) -> tuple[PartYield, ...]:
     inside, target = going.inside, family.finish.target
     if going.dry_g <= 0:
         return ()
@@ -88,7 +90,7 @@ def _times_dry(family: Family, going: Going) -> tuple[Yield, ...]:
     return _one(family, going, (likely, low, high), inside.with_water(likely - inside.solids))
 
 
-def _loss(family: Family, going: Going) -> tuple[Yield, ...]:
+def _loss(family: Family, going: PartInput) -> tuple[PartYield, ...]:
     inside, target, raw = going.inside, family.finish.target, going.inside.total
     likely, low, high = (raw * (1 - share / 100) for share in (target.middle, target.high, target.low))
     done = inside.with_water(inside.water - (raw - likely))
@@ -96,7 +98,7 @@ def _loss(family: Family, going: Going) -> tuple[Yield, ...]:
     return _one(family, going, (likely, low, high), done.scaled(likely / done.total) if done.total else done)
 
 
-def _curd(family: Family, going: Going) -> tuple[Yield, ...]:
+def _curd(family: Family, going: PartInput) -> tuple[PartYield, ...]:
     """Coconut cream parted: `target` per cent of its fat is oil, the solids and the rest of the fat are curds."""
     inside, target = going.inside, family.finish.target
     if inside.fat <= 0:
@@ -114,12 +116,12 @@ def _curd(family: Family, going: Going) -> tuple[Yield, ...]:
     )
     as_curds, as_oil = family.outputs
     return (
-        Yield(as_curds, curds, curds_low, curds_high, held),
-        Yield(as_oil, oil, oil_low, oil_high, _fat(oil)),
+        PartYield(as_curds, curds, curds_low, curds_high, held),
+        PartYield(as_oil, oil, oil_low, oil_high, _fat(oil)),
     )
 
 
-def _fry(family: Family, going: Going) -> tuple[Yield, ...]:
+def _fry(family: Family, going: PartInput) -> tuple[PartYield, ...]:
     """Something wet fried in oil: oil less what the crisps hold; crisps of its solids, that oil and a little water."""
     inside, target = going.inside, family.finish.target
     wet = inside.total - going.fat_g
@@ -136,12 +138,12 @@ def _fry(family: Family, going: Going) -> tuple[Yield, ...]:
     as_oil, as_crisps = family.outputs
     oil = going.fat_g - held
     return (
-        Yield(as_oil, oil, going.fat_g - held_high, going.fat_g - held_low, _fat(oil)),
-        Yield(as_crisps, crisps.total, crisps.total - (held - held_low), crisps.total + (held_high - held), crisps),
+        PartYield(as_oil, oil, going.fat_g - held_high, going.fat_g - held_low, _fat(oil)),
+        PartYield(as_crisps, crisps.total, crisps.total - (held - held_low), crisps.total + (held_high - held), crisps),
     )
 
 
-def _press(family: Family, going: Going) -> tuple[Yield, ...]:
+def _press(family: Family, going: PartInput) -> tuple[PartYield, ...]:
     """Wrung out twice: the first takes `target` per cent of the fat that comes out, and a third of the water."""
     inside, target = going.inside, family.finish.target
     if inside.fat <= 0:
@@ -159,8 +161,8 @@ def _press(family: Family, going: Going) -> tuple[Yield, ...]:
     thin = Composition.of(a - b for a, b in zip(out.parts, thick.parts, strict=True))
     as_thick, as_thin = family.outputs
     return (
-        Yield(as_thick, thick.total, 0.85 * low.total, 1.15 * high.total, thick),
-        Yield(as_thin, thin.total, 0.85 * thin.total, 1.15 * thin.total, thin),
+        PartYield(as_thick, thick.total, 0.85 * low.total, 1.15 * high.total, thick),
+        PartYield(as_thin, thin.total, 0.85 * thin.total, 1.15 * thin.total, thin),
     )
 
 
@@ -168,7 +170,7 @@ def _fat(grams: float) -> Composition:
     return Composition.of((0.0, 0.0, 0.0, grams, 0.0, 0.0, 0.0, 0.0))
 
 
-_RULES: dict[str, Callable[[Family, Going], tuple[Yield, ...]]] = {
+_RULES: dict[str, Callable[[Family, PartInput], tuple[PartYield, ...]]] = {
     "solids": _solids,
     "times-dry": _times_dry,
     "loss": _loss,

@@ -39,14 +39,14 @@ class Amount(SheetModel):
 JOINS = "a step of the way at which it goes in; left out, from the start"
 
 
-class Some(SheetModel):
+class PartialAmount(SheetModel):
     """Some of what a part makes: a share of it, or an amount by weight or measure."""
 
     share: float | None = Field(None, gt=0, le=1, allow_inf_nan=False, description="a share above 0 and at most 1")
     amount: Amount | None = None
 
     @model_validator(mode="after")
-    def _said_once(self) -> Some:
+    def _said_once(self) -> PartialAmount:
         if (self.share is None) == (self.amount is None):
             raise PydanticCustomError(
                 "kemble_some",
@@ -62,7 +62,7 @@ class Some(SheetModel):
         return self
 
 
-class Take(Some):
+class Take(PartialAmount):
     """Some of what another part of the sheet makes, taken as an ingredient. `of` is a part, or "part.output"."""
 
     of: str = Field(
@@ -77,7 +77,7 @@ class Take(Some):
         return role, output
 
 
-class Place(SheetModel):
+class OutputPlace(SheetModel):
     """Where the rest of what a part makes goes. Of a tin under, wall, through or over; of a piece within or round."""
 
     to: Goes = Field("whole", description="a part of the sheet, or whole, beside or kept")
@@ -185,11 +185,11 @@ class Part(SheetModel):
     schools: dict[str, str] = Field({}, max_length=8, description="choices of this kind of part")
     lines: tuple[Line, ...] = Field((), max_length=40, description="at most 40 lines")
     takes: tuple[Take, ...] = Field((), max_length=12, description="at most 12 takes")
-    rest: dict[str, Place] = Field({}, max_length=4, description="a place for an output of this part")
+    rest: dict[str, OutputPlace] = Field({}, max_length=4, description="a place for an output of this part")
     each_g: float | None = Field(None, gt=0, le=500, allow_inf_nan=False, description="above 0, at most 500 g a piece")
     each_mm: float | None = Field(None, ge=2, le=100, allow_inf_nan=False, description="2 to 100 mm across")
     pan: str = Field("", max_length=40, description="a pan of the kitchen")
-    kept: Some | None = None
+    kept: PartialAmount | None = None
     kept_for: str = Field("", max_length=60, description="a few words: what it is kept for")
     made_for: tuple[MadeFor, ...] = Field((), max_length=8, description="at most 8 sheets")
     made_on: str = Field("", max_length=120, description="the title of the sheet that makes it")
@@ -265,7 +265,7 @@ class Part(SheetModel):
         return self
 
 
-def place_of(way_id: str, part: Part, output: str = "") -> Place:
+def place_of(way_id: str, part: Part, output: str = "") -> OutputPlace:
     """Where the rest of an output goes: as the part says, else as is usual in this way; "" is its main output.
 
     What is made beside the main output is kept, unless the part says otherwise.
@@ -276,6 +276,6 @@ def place_of(way_id: str, part: Part, output: str = "") -> Place:
     if said is not None:
         return said
     if output:
-        return Place(to="kept")
+        return OutputPlace(to="kept")
     usual = WAYS[way_id].rests.get(part.role) or RESTS[part.role]
-    return Place(to=usual.to, where=usual.where, joins=usual.joins)
+    return OutputPlace(to=usual.to, where=usual.where, joins=usual.joins)

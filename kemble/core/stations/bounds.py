@@ -7,8 +7,8 @@ from collections.abc import Callable, Mapping, Sequence
 from pydantic import BaseModel, ConfigDict
 
 from kemble.core.facts.unchecked import unchecked_model
-from kemble.core.stations.heat.stages import StageWorked
-from kemble.core.stations.working import Working
+from kemble.core.stations.heat.stages import HeatStageResult
+from kemble.core.stations.working import Calculation
 from kemble.core.words import say
 
 _SCALES = 1.02  # two weighings of one thing by kitchen scales need not agree better
@@ -20,7 +20,7 @@ _PAN_C = 12.0  # sugar raises where it boils, and the floor of a pan is hotter; 
 _PIECE = (0.4, 2.5)
 
 
-class Bounds(BaseModel):
+class ReadingBounds(BaseModel):
     """What a reading at this step can be at all; one beyond it is asked about. `weight`, `heat`: why, in words."""
 
     model_config = ConfigDict(frozen=True)
@@ -45,7 +45,9 @@ class Bounds(BaseModel):
 _Range = tuple[float, float, str]
 
 
-def bounds_of(working: Working, key: str | None, stages: Sequence[StageWorked], *, has_window: bool) -> Bounds | None:
+def bounds_of(
+    working: Calculation, key: str | None, stages: Sequence[HeatStageResult], *, has_window: bool
+) -> ReadingBounds | None:
     """What can be read at a step at which the scale should show the fact `key`; None where anything can."""
     weight = _weight(working, key) if key else None
     heat = _heat(working, stages) if has_window else None
@@ -53,10 +55,10 @@ def bounds_of(working: Working, key: str | None, stages: Sequence[StageWorked], 
         return None
     least, most, why = weight or (None, None, "")
     most_c, hot = heat or (None, "")
-    return unchecked_model(Bounds, least_g=least, most_g=most, weight=why, most_c=most_c, heat=hot)
+    return unchecked_model(ReadingBounds, least_g=least, most_g=most, weight=why, most_c=most_c, heat=hot)
 
 
-def _weight(working: Working, key: str) -> _Range:
+def _weight(working: Calculation, key: str) -> _Range:
     told = working.book.number(key)
     if key.startswith("part."):
         return _of_part(working, key, told)
@@ -67,11 +69,11 @@ def _weight(working: Working, key: str) -> _Range:
     return low * told, high * told, say("it should be about {told}", told=working.weight(told))
 
 
-def _pan_g(working: Working, name: str) -> float:
+def _pan_g(working: Calculation, name: str) -> float:
     return next((pan.empty_g for pan in working.kitchen.pans if pan.name == name), 0.0)
 
 
-def _of_part(working: Working, key: str, told: float) -> _Range:
+def _of_part(working: Calculation, key: str, told: float) -> _Range:
     """A part weighed when done: at least what of it is not water, at most what went in."""
     role = next(role for role in working.bowl.parts if role == key.split(".")[1])
     bowl = working.bowl.parts[role]
@@ -88,7 +90,7 @@ def _of_part(working: Working, key: str, told: float) -> _Range:
     )
 
 
-def _cooked(working: Working, key: str, told: float) -> _Range:
+def _cooked(working: Calculation, key: str, told: float) -> _Range:
     """The base when cooked: at least its solids, at most what went in and what steam or water may have brought."""
     pan = _pan_g(working, working.bowl.base.part.pan) if key == "mix.scale_g" else 0.0
     raw = working.book.number("mix.batch_g")
@@ -98,11 +100,11 @@ def _cooked(working: Working, key: str, told: float) -> _Range:
     return least + pan, most + pan, say("{raw} went in{in_pan}", raw=working.weight(raw), in_pan=_in_pan(working, pan))
 
 
-def _batch(working: Working, key: str, told: float) -> _Range:
+def _batch(working: Calculation, key: str, told: float) -> _Range:
     return 0.5 * told, _SCALES * told, say("its lines weigh {told}", told=working.weight(told))
 
 
-def _soaked(working: Working, key: str, told: float) -> _Range:
+def _soaked(working: Calculation, key: str, told: float) -> _Range:
     dry = working.book.number("grain.dry_g")
     return (
         dry,
@@ -111,11 +113,11 @@ def _soaked(working: Working, key: str, told: float) -> _Range:
     )
 
 
-def _poured(working: Working, key: str, told: float) -> _Range:
+def _poured(working: Calculation, key: str, told: float) -> _Range:
     return 0.5 * told, 1.6 * told, say("the sheet says {told}", told=working.weight(told))
 
 
-_RULES: Mapping[str, Callable[[Working, str, float], _Range]] = {
+_RULES: Mapping[str, Callable[[Calculation, str, float], _Range]] = {
     "mix.batch_g": _batch,
     "mix.cooked_g": _cooked,
     "mix.scale_g": _cooked,
@@ -124,11 +126,11 @@ _RULES: Mapping[str, Callable[[Working, str, float], _Range]] = {
 }
 
 
-def _in_pan(working: Working, pan_g: float) -> str:
+def _in_pan(working: Calculation, pan_g: float) -> str:
     return say(", in a pan of {pan_g}", pan_g=working.weight(pan_g)) if pan_g else ""
 
 
-def _heat(working: Working, stages: Sequence[StageWorked]) -> tuple[float, str]:
+def _heat(working: Calculation, stages: Sequence[HeatStageResult]) -> tuple[float, str]:
     """The hottest that anything can be in this heat."""
     method = working.heated
     if method == "bake":

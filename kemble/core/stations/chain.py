@@ -19,23 +19,23 @@ from kemble.core.sheet.document import Sheet
 from kemble.core.stations.cautions import allergens, cautions
 from kemble.core.stations.cut.cut import CutDrawing, cut
 from kemble.core.stations.cut.rest import Cooling, rest
-from kemble.core.stations.heat.checks import Check, checks
+from kemble.core.stations.heat.checks import DonenessCheck, checks
 from kemble.core.stations.heat.curve import CoreCurve, core_curve
 from kemble.core.stations.heat.durations import durations
 from kemble.core.stations.heat.finishing import finishing
 from kemble.core.stations.heat.heat import NOT_HEATED, HeatDrawing, heat
-from kemble.core.stations.heat.stages import StageWorked, stands_min
-from kemble.core.stations.mix.grain import GrainWorked
-from kemble.core.stations.mix.lines import LineWorked
+from kemble.core.stations.heat.stages import HeatStageResult, stands_min
+from kemble.core.stations.mix.grain import GrainResult
+from kemble.core.stations.mix.lines import LineResult
 from kemble.core.stations.mix.mix import MixDrawing, advise_limits, mix
-from kemble.core.stations.mix.parts import PartWorked
+from kemble.core.stations.mix.parts import PartResult
 from kemble.core.stations.shape.pieces import BallDrawing
 from kemble.core.stations.shape.shape import TinDrawing, shape
-from kemble.core.stations.steps import StepWorked, steps_of
-from kemble.core.stations.taught import TaughtWorked, taught
+from kemble.core.stations.steps import StepResult, steps_of
+from kemble.core.stations.taught import GivenTimeComparison, taught
 from kemble.core.stations.whole import whole_of_pieces, whole_of_tray
-from kemble.core.stations.window import Hang, hangs_of_heat
-from kemble.core.stations.working import Advice, StandsIn, Working
+from kemble.core.stations.window import Sensitivity, hangs_of_heat
+from kemble.core.stations.working import Advice, Calculation, StandsIn
 from kemble.core.words import Words, say
 
 SUM_OF_STEPS = "sum over the steps"
@@ -52,7 +52,7 @@ class Drawings(BaseModel):
     cut: CutDrawing | None = None
 
 
-class Worked(BaseModel):
+class WorkResult(BaseModel):
     """The whole answer. `problems` is empty when every station could be worked out."""
 
     model_config = ConfigDict(frozen=True)
@@ -61,23 +61,23 @@ class Worked(BaseModel):
     advice: list[Advice]
     cautions: list[Caution]
     allergens: list[Words]
-    steps: list[StepWorked]
+    steps: list[StepResult]
     drawings: Drawings
     problems: list[Problem]
-    checks: list[Check] = []
-    lines: list[LineWorked] = []  # the weighed lines
-    parts: list[PartWorked] = []
-    grain: GrainWorked | None = None
+    checks: list[DonenessCheck] = []
+    lines: list[LineResult] = []  # the weighed lines
+    parts: list[PartResult] = []
+    grain: GrainResult | None = None
     core: CoreCurve | None = None
-    hangs: list[Hang] = []  # what the window of the heat hangs on, the most first
-    taught: list[TaughtWorked] = []  # times that somebody gave, beside ours
-    stages: list[StageWorked] = []  # of heats in several stages, in order
+    hangs: list[Sensitivity] = []  # what the window of the heat hangs on, the most first
+    taught: list[GivenTimeComparison] = []  # times that somebody gave, beside ours
+    stages: list[HeatStageResult] = []  # of heats in several stages, in order
     cooling: Cooling | None = None
     stands_in: StandsIn | None = None
 
 
 @computes
-def work(sheet: Sheet, kitchen: Kitchen, weighed: Mapping[str, float] | None = None) -> Worked:
+def work(sheet: Sheet, kitchen: Kitchen, weighed: Mapping[str, float] | None = None) -> WorkResult:
     """Work a sheet through Mix, Shape, Heat, Rest and Cut.
 
     `weighed` are facts that a scale has shown in the making (run/actual.py), in grams: they stand in place of what would
@@ -90,19 +90,19 @@ def work(sheet: Sheet, kitchen: Kitchen, weighed: Mapping[str, float] | None = N
 
 
 @computes
-def sensed(sheet: Sheet, kitchen: Kitchen) -> tuple[Worked, dict[str, Spread]]:
+def sensed(sheet: Sheet, kitchen: Kitchen) -> tuple[WorkResult, dict[str, Spread]]:
     """work(), and with it what every time and amount that is told with a range hangs on, by its key."""
     return _worked(sheet, kitchen, {})
 
 
-def _worked(sheet: Sheet, kitchen: Kitchen, weighed: Mapping[str, float]) -> tuple[Worked, dict[str, Spread]]:
+def _worked(sheet: Sheet, kitchen: Kitchen, weighed: Mapping[str, float]) -> tuple[WorkResult, dict[str, Spread]]:
     """The stations in working order, each reading the facts before it, and what each hands on put together."""
     shelf = Shelf(kitchen)
     try:
         bowl = weigh(sheet, shelf, weighed)
     except Refused as refused:
-        return without_facts(refused.problems), {}
-    working = Working(sheet, kitchen, shelf, bowl, weighed)
+        return result_without_facts(refused.problems), {}
+    working = Calculation(sheet, kitchen, shelf, bowl, weighed)
     mixed = mix(working)
     if sheet.in_tray:
         whole_of_tray(working, mixed.cooked)
@@ -125,7 +125,7 @@ def _worked(sheet: Sheet, kitchen: Kitchen, weighed: Mapping[str, float]) -> tup
     core = core_curve(heated.own.curve, working.book, stands_min(heated.stages)) if heated.own else None
     _enter_hands(working, steps)
     result = unchecked_model(
-        Worked,
+        WorkResult,
         facts=working.book.facts,
         advice=sorted(working.advice, key=lambda advice: advice.rank),
         cautions=cautions(bowl, working.way, (caution for step in steps for caution in step.cautions)),
@@ -153,7 +153,7 @@ def _worked(sheet: Sheet, kitchen: Kitchen, weighed: Mapping[str, float]) -> tup
     return result, working.spreads
 
 
-def _enter_hands(working: Working, steps: Sequence[StepWorked]) -> None:
+def _enter_hands(working: Calculation, steps: Sequence[StepResult]) -> None:
     """How long the steps keep a cook's hands, and how long they are to be looked at."""
     for hands, says in (
         ("held", say("every step that leaves no hand free")),
@@ -163,8 +163,8 @@ def _enter_hands(working: Working, steps: Sequence[StepWorked]) -> None:
         working.book.add(f"work.{hands}_min", minutes, says, source=SUM_OF_STEPS)
 
 
-def without_facts(problems: list[Problem]) -> Worked:
+def result_without_facts(problems: list[Problem]) -> WorkResult:
     """The answer where nothing can be worked out, such as while a line cannot be weighed."""
     return unchecked_model(
-        Worked, facts={}, advice=[], cautions=[], allergens=[], steps=[], drawings=Drawings(), problems=problems
+        WorkResult, facts={}, advice=[], cautions=[], allergens=[], steps=[], drawings=Drawings(), problems=problems
     )

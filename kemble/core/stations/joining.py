@@ -8,13 +8,13 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
-from kemble.core.cards.card import After, Minutes, Step
+from kemble.core.cards.card import Minutes, Step, StepDependency
 from kemble.core.cards.parts import RESTS
 from kemble.core.cards.placing import PLACING
 from kemble.core.facts.vocabulary import PartRole
-from kemble.core.sheet.bowl import Contribution, Had
+from kemble.core.sheet.bowl import Contribution, PartOutput
 from kemble.core.sheet.parts import Part
-from kemble.core.stations.working import Working
+from kemble.core.stations.working import Calculation
 from kemble.core.words import read
 
 LIES_READY_MIN = 120.0  # what was put on or under may wait so long for the step that it is put there for
@@ -29,7 +29,7 @@ class OwnStep:
 
 
 @dataclass(frozen=True, slots=True)
-class _Put:
+class _PlacingStep:
     """A step that puts an output where it goes, and the way's step that it comes before."""
 
     before: str
@@ -37,7 +37,7 @@ class _Put:
     own: OwnStep
 
 
-def own_steps(working: Working, steps: Sequence[Step], last_of: Mapping[PartRole, str]) -> list[OwnStep]:
+def own_steps(working: Calculation, steps: Sequence[Step], last_of: Mapping[PartRole, str]) -> list[OwnStep]:
     """`steps` are the way's, its heat in stages; `last_of` names the last step of making each part that is made here: what a role stands for in an After.
 
     A part that is not made here holds nothing up. One that no step names (a broth to a cake) must be there when it is
@@ -59,18 +59,24 @@ def own_steps(working: Working, steps: Sequence[Step], last_of: Mapping[PartRole
         order = tuple(before)
         for put in here:
             found.append(replace(put, step=replace(put.step, after=(*put.step.after, *order))))
-            order = (After(put.step.id, 0, LIES_READY_MIN), *(After(after.step, after.at_least) for after in before))
+            order = (
+                StepDependency(put.step.id, 0, LIES_READY_MIN),
+                *(StepDependency(after.step, after.at_least) for after in before),
+            )
         known = {after.step for after in before}
-        before = [*order, *(After(role) for role in dict.fromkeys(joins.get(step.id, ())) if role not in known)]
+        before = [
+            *order,
+            *(StepDependency(role) for role in dict.fromkeys(joins.get(step.id, ())) if role not in known),
+        ]
         if step is steps[-1]:
-            before += [After(role) for role in last_of if role not in settled]
+            before += [StepDependency(role) for role in last_of if role not in settled]
         after = tuple(before)
         found.append(OwnStep(step if after == step.after else replace(step, after=after)))
     return found
 
 
 def _joins(
-    working: Working, last_of: Mapping[PartRole, str], named: set[str], puts: set[str]
+    working: Calculation, last_of: Mapping[PartRole, str], named: set[str], puts: set[str]
 ) -> dict[str, list[PartRole]]:
     """By step of the way: the parts that go into the base at it, and those whose place names it."""
     way, bowl = working.way, working.bowl
@@ -89,7 +95,9 @@ def _joins(
     return joins
 
 
-def _puts(working: Working, steps: Sequence[str], last_of: Mapping[PartRole, str], named: set[str]) -> list[_Put]:
+def _puts(
+    working: Calculation, steps: Sequence[str], last_of: Mapping[PartRole, str], named: set[str]
+) -> list[_PlacingStep]:
     found = []
     for role in last_of:
         for i, had in enumerate(working.bowl.parts[role].outputs):
@@ -99,7 +107,7 @@ def _puts(working: Working, steps: Sequence[str], last_of: Mapping[PartRole, str
     return sorted(found, key=lambda put: put.at)
 
 
-def _put(steps: Sequence[str], had: Had, step_id: str) -> _Put | None:
+def _put(steps: Sequence[str], had: PartOutput, step_id: str) -> _PlacingStep | None:
     """The step for an output that goes in or on the whole; None for what goes elsewhere."""
     place = had.place
     if place.to != "whole" or place.where is None:
@@ -112,17 +120,17 @@ def _put(steps: Sequence[str], had: Had, step_id: str) -> _Put | None:
         card.words,
         Minutes(card.minutes),
         "held",
-        after=(After(had.role),),
+        after=(StepDependency(had.role),),
         uses=("counter",),
         work="messy",
         tools=card.tools,
     )
     before = place.joins or next((one for one in card.before if one in steps), steps[-1])
     goes = Contribution(f"part.{had.role}.made_g", had.item, had.rest, had.composition(had.rest))
-    return _Put(before, list(PLACING).index(place.where), OwnStep(step, (goes,)))
+    return _PlacingStep(before, list(PLACING).index(place.where), OwnStep(step, (goes,)))
 
 
-def _is_moved(working: Working, part: Part) -> bool:
+def _is_moved(working: Calculation, part: Part) -> bool:
     """Whether the sheet puts a part elsewhere, or at another step, than its way's own steps do."""
     said, usual = part.rest.get(""), working.way.rests.get(part.role) or RESTS.get(part.role)
     if said is None or usual is None:

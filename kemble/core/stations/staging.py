@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 
-from kemble.core.cards.card import After, Minutes, Step, stage_step
+from kemble.core.cards.card import Minutes, Step, StepDependency, stage_step
 from kemble.core.kitchen.document import StageLevel
-from kemble.core.stations.heat.stages import StageWorked
-from kemble.core.stations.working import Working
+from kemble.core.stations.heat.stages import HeatStageResult
+from kemble.core.stations.working import Calculation
 from kemble.core.words import say
 
 GRAIN_AHEAD = "grain.cook_min"  # the fact that a step's minutes come from when grain is cooked ahead of the way's heat
@@ -21,7 +21,7 @@ _WORDS: dict[StageLevel, str] = {
 }
 
 
-def staged_steps(working: Working, stages: Sequence[StageWorked]) -> tuple[Step, ...]:
+def staged_steps(working: Calculation, stages: Sequence[HeatStageResult]) -> tuple[Step, ...]:
     """The way's steps, a heat of several stages as so many steps. Several loads keep their one: each goes through them."""
     if not stages or ("heat.loads" in working.book and working.book.number("heat.loads") > 1):
         return working.way.steps
@@ -40,13 +40,13 @@ def staged_steps(working: Working, stages: Sequence[StageWorked]) -> tuple[Step,
     return tuple(found)
 
 
-def _stages_of(step: Step, stages: Sequence[StageWorked]) -> list[StageWorked]:
+def _stages_of(step: Step, stages: Sequence[HeatStageResult]) -> list[HeatStageResult]:
     if step.window:
         return [stage for stage in stages if stage.of == "heat"]
     return [stage for stage in stages if stage.of == "grain" and step.minutes.fact == GRAIN_AHEAD]
 
 
-def _steps(working: Working, step: Step, stages: Sequence[StageWorked]) -> list[Step]:
+def _steps(working: Calculation, step: Step, stages: Sequence[HeatStageResult]) -> list[Step]:
     book, fact = working.book, step.minutes.fact or ""
     short = book.number(fact) - stages[-1].starts_min - stages[-1].minutes if fact in book else 0.0
     found: list[Step] = []
@@ -63,7 +63,7 @@ def _steps(working: Working, step: Step, stages: Sequence[StageWorked]) -> list[
                 words=_words(working, step, stage, first=first),
                 minutes=Minutes(fixed=lasts),
                 hands="free" if off else step.hands,
-                after=step.after if first else (After(found[-1].id, 0, _AT_MOST_MIN),),
+                after=step.after if first else (StepDependency(found[-1].id, 0, _AT_MOST_MIN),),
                 uses=() if off else step.uses,
                 tools=step.tools if first else (),
                 work="safe" if off else step.work,
@@ -79,7 +79,7 @@ def _steps(working: Working, step: Step, stages: Sequence[StageWorked]) -> list[
     return found
 
 
-def _words(working: Working, step: Step, stage: StageWorked, *, first: bool) -> str:
+def _words(working: Calculation, step: Step, stage: HeatStageResult, *, first: bool) -> str:
     said = stage.says.rstrip(".") + "." if stage.says else ""
     top_up = (
         say("Top up with {top_up_ml}, boiling.", top_up_ml=working.volume(stage.top_up_ml)) if stage.top_up_ml else ""

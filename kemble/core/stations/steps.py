@@ -9,29 +9,29 @@ from typing import Any, Literal
 
 from pydantic import BaseModel, ConfigDict, model_validator
 
-from kemble.core.cards.card import After, Looks, Step, Work
+from kemble.core.cards.card import Looks, Step, StepDependency, Work
 from kemble.core.cards.contract import MADE
-from kemble.core.facts.fact import Book
+from kemble.core.facts.fact import FactBook
 from kemble.core.facts.quantity import household
 from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.sheet.bowl import Contribution, PartBowl
-from kemble.core.stations.bounds import Bounds, bounds_of
+from kemble.core.stations.bounds import ReadingBounds, bounds_of
 from kemble.core.stations.cautions import brought
-from kemble.core.stations.heat.stages import StageWorked
+from kemble.core.stations.heat.stages import HeatStageResult
 from kemble.core.stations.joining import own_steps
 from kemble.core.stations.staging import staged_steps
-from kemble.core.stations.working import Working
+from kemble.core.stations.working import Calculation
 from kemble.core.words import Words, read, say
 
 
-class Worded(BaseModel):
+class TextModel(BaseModel):
     model_config = ConfigDict(frozen=True)
 
 
-class CueWorked(Worded):
+class CueResult(TextModel):
     question: Words
     how: Words
     yes: Words
@@ -39,7 +39,7 @@ class CueWorked(Worded):
     looks: Looks
 
 
-class Wait(Worded):
+class StepWait(TextModel):
     """This step begins at least and at most so many minutes after `step` has ended."""
 
     step: str
@@ -47,7 +47,7 @@ class Wait(Worded):
     at_most: float | None
 
 
-class Window(Worded):
+class DonenessWindow(TextModel):
     """Minutes from the step's start."""
 
     first_check: float
@@ -55,14 +55,14 @@ class Window(Worded):
     latest: float
 
 
-class Between(Worded):
+class MinutesRange(TextModel):
     """Minutes that a step lasts at the least and at the most."""
 
     least: float
     most: float
 
 
-class Target(Worded):
+class WeightTarget(TextModel):
     """What the scale should show."""
 
     key: str
@@ -70,21 +70,21 @@ class Target(Worded):
     grams: float
 
 
-class RhythmWorked(Worded):
+class RhythmResult(TextModel):
     """What is done again and again while a step goes on."""
 
     every_s: int
     says: Words
 
 
-class CountWorked(Worded):
+class CountResult(TextModel):
     """What is counted while it is done."""
 
     of: int
     what: Words
 
 
-class ToHand(Worded):
+class IngredientToHand(TextModel):
     """One ingredient to have ready: grams, the household measure nearest to it, and where its shares go."""
 
     name: Words
@@ -93,7 +93,7 @@ class ToHand(Worded):
     splits: list[str]
 
 
-class StepWorked(Worded):
+class StepResult(TextModel):
     """One step with its minutes. `hands`: held takes a cook whole, minded a little, free not at all.
 
     `asks` is what must be so before it begins; empty when nothing is. `hangs`: of what nobody knows of its minutes, the
@@ -110,17 +110,17 @@ class StepWorked(Worded):
     work: Work = "safe"  # kept runs of before have neither this nor tools
     tools: list[Words] = []
     uses: list[str]
-    after: list[Wait]
-    cue: CueWorked | None
-    between: Between | None = None  # of a time that is told with a range
-    window: Window | None
+    after: list[StepWait]
+    cue: CueResult | None
+    between: MinutesRange | None = None  # of a time that is told with a range
+    window: DonenessWindow | None
     hangs: dict[EstimateId, float] = {}  # kept plans of before have none
-    target: Target | None
-    to_hand: list[ToHand]
+    target: WeightTarget | None
+    to_hand: list[IngredientToHand]
     cautions: list[str]
-    rhythm: RhythmWorked | None = None
-    count: CountWorked | None = None
-    bounds: Bounds | None = None
+    rhythm: RhythmResult | None = None
+    count: CountResult | None = None
+    bounds: ReadingBounds | None = None
 
     @model_validator(mode="before")
     @classmethod
@@ -133,7 +133,7 @@ class StepWorked(Worded):
 
 
 @dataclass(frozen=True, slots=True)
-class _Placed:
+class _SheetStep:
     """A card's step on this sheet: its id here, the part it belongs to, and what its card's names stand for here."""
 
     id: str
@@ -144,7 +144,7 @@ class _Placed:
     hands_out: tuple[Contribution, ...] = ()  # to hand at it, whatever its card lists
 
 
-def steps_of(working: Working, stages: Sequence[StageWorked]) -> list[StepWorked]:
+def steps_of(working: Calculation, stages: Sequence[HeatStageResult]) -> list[StepResult]:
     """The steps in working order, a heat in `stages` as so many. A step left out hands its predecessors on to those that waited for it."""
     placed = _placed(working, staged_steps(working, stages))
     kept = {one.id: one for one in placed if _called_for(one, working)}
@@ -153,9 +153,9 @@ def steps_of(working: Working, stages: Sequence[StageWorked]) -> list[StepWorked
     return [_worked(one, working, waits[one.id], stages, is_last=one.id == last) for one in kept.values()]
 
 
-def _placed(working: Working, way_steps: Sequence[Step]) -> list[_Placed]:
+def _placed(working: Calculation, way_steps: Sequence[Step]) -> list[_SheetStep]:
     """The steps of every part that is made here, then the way's own."""
-    found: list[_Placed] = []
+    found: list[_SheetStep] = []
     last_of: dict[PartRole, str] = {}
     for role in working.bowl.order:
         bowl = working.bowl.parts[role]
@@ -163,18 +163,20 @@ def _placed(working: Working, way_steps: Sequence[Step]) -> list[_Placed]:
             continue
         names = {step.id: f"{role}-{step.id}" for step in bowl.family.steps}
         called = (
-            step for step in bowl.family.steps if _called_for(_Placed(names[step.id], step, role, names), working)
+            step for step in bowl.family.steps if _called_for(_SheetStep(names[step.id], step, role, names), working)
         )
         first = next(called, bowl.family.steps[0])
         for step in bowl.family.steps:
             taken = _joining(bowl, step.id, is_first=step is first)
-            further = tuple(After(one) for one in taken if one in last_of)
+            further = tuple(StepDependency(one) for one in taken if one in last_of)
             waits = replace(step, after=(*step.after, *further)) if further else step
-            found.append(_Placed(names[step.id], waits, role, {**names, **_by_role(last_of)}, is_first=step is first))
+            found.append(
+                _SheetStep(names[step.id], waits, role, {**names, **_by_role(last_of)}, is_first=step is first)
+            )
         last_of[role] = names[bowl.family.steps[-1].id]
     own = own_steps(working, way_steps, last_of)
     names = {**{one.step.id: one.step.id for one in own}, **_by_role(last_of)}
-    found.extend(_Placed(one.step.id, one.step, None, names, hands_out=one.puts) for one in own)
+    found.extend(_SheetStep(one.step.id, one.step, None, names, hands_out=one.puts) for one in own)
     return found
 
 
@@ -188,7 +190,7 @@ def _joining(bowl: PartBowl, step: str, *, is_first: bool) -> list[PartRole]:
     return [one.taken.source for one in taken if one.taken and (one.joins == step or (is_first and not one.joins))]
 
 
-def _called_for(one: _Placed, working: Working) -> bool:
+def _called_for(one: _SheetStep, working: Calculation) -> bool:
     step, book = one.step, working.book
     if any(_school(one, choice, working) not in schools for choice, schools in step.when.items()):
         return False
@@ -211,7 +213,7 @@ def _kinds(contribution: Contribution) -> tuple[str, ...]:
     return (item.id, item.group, *dry)
 
 
-def _school(one: _Placed, choice: str, working: Working) -> str:
+def _school(one: _SheetStep, choice: str, working: Calculation) -> str:
     """What is followed: a part's step goes by its part's schools, the way's by the sheet's."""
     if one.role is None:
         return working.schools.get(choice, "")
@@ -220,35 +222,35 @@ def _school(one: _Placed, choice: str, working: Working) -> str:
     return bowl.family.school(bowl.part.schools, choice)
 
 
-def _waits(placed: Sequence[_Placed], kept: Mapping[str, _Placed]) -> dict[str, list[After]]:
+def _waits(placed: Sequence[_SheetStep], kept: Mapping[str, _SheetStep]) -> dict[str, list[StepDependency]]:
     """What each step waits for. In place of a step that is not called for it waits for what that waited for.
 
     Beside steps that are called for, those further back only keep the order: how long they may lie was said of
     another path. One pass: a step follows the ones that it names.
     """
-    waits: dict[str, list[After]] = {}
+    waits: dict[str, list[StepDependency]] = {}
     before: dict[str, set[str]] = {}
     for one in placed:
         named = [(one.names[after.step], after) for after in one.step.after if after.step in one.names]
-        here = [After(name, after.at_least, after.at_most) for name, after in named if name in kept]
+        here = [StepDependency(name, after.at_least, after.at_most) for name, after in named if name in kept]
         # Where one of them follows another, that other was named for when this one is left out: it is waited for already.
         here = [wait for wait in here if not any(wait.step in before[other.step] for other in here)]
         further = list(dict.fromkeys(wait for name, _ in named if name not in kept for wait in waits[name]))
         if here:
             known = {wait.step for wait in here}.union(*(before[wait.step] for wait in here))
-            further = [After(wait.step) for wait in further if wait.step not in known]
+            further = [StepDependency(wait.step) for wait in further if wait.step not in known]
         waits[one.id] = [*here, *further]
         before[one.id] = {wait.step for wait in waits[one.id]}.union(*(before[wait.step] for wait in waits[one.id]))
     return waits
 
 
-def _fact(one: _Placed) -> str | None:
+def _fact(one: _SheetStep) -> str | None:
     """The fact that the step's minutes come from; a part's card says * where its role stands."""
     fact = one.step.minutes.fact
     return fact.replace("*", one.role) if fact and one.role else fact
 
 
-def _minutes(one: _Placed, book: Book, kitchen: Kitchen) -> float:
+def _minutes(one: _SheetStep, book: FactBook, kitchen: Kitchen) -> float:
     minutes, fact = one.step.minutes, _fact(one)
     pieces = next((book.number(key) for key in ("shape.pieces", "cut.pieces") if key in book), 0.0)
     total = (minutes.fixed + minutes.per_piece * pieces) * kitchen.pace.get(one.step.id, 1.0)
@@ -257,16 +259,16 @@ def _minutes(one: _Placed, book: Book, kitchen: Kitchen) -> float:
     return total
 
 
-def _between(one: _Placed, book: Book, kitchen: Kitchen) -> Between | None:
+def _between(one: _SheetStep, book: FactBook, kitchen: Kitchen) -> MinutesRange | None:
     key = _fact(one)
     fact = book.facts.get(key) if key else None
     if fact is None or fact.low is None or fact.high is None or not isinstance(fact.value, float):
         return None
     beside = _minutes(one, book, kitchen) - fact.value
-    return unchecked_model(Between, least=beside + fact.low, most=beside + fact.high)
+    return unchecked_model(MinutesRange, least=beside + fact.low, most=beside + fact.high)
 
 
-def _listed(one: _Placed, working: Working) -> list[Contribution]:
+def _listed(one: _SheetStep, working: Calculation) -> list[Contribution]:
     """What is to hand: what the card lists; for a part's first step the whole part."""
     step = one.step
     role = step.lists or (one.role if one.role and (one.is_first or step.lists_groups) else None)
@@ -281,13 +283,13 @@ def _listed(one: _Placed, working: Working) -> list[Contribution]:
     return [*listed, *one.hands_out]
 
 
-def _to_hand(contribution: Contribution, working: Working) -> ToHand:
+def _to_hand(contribution: Contribution, working: Calculation) -> IngredientToHand:
     one = contribution.weighed
     density = one.g_per_ml if one else contribution.item.g_per_ml
     near = household(round(contribution.grams, 3), g_per_ml=density, spoons=working.shelf.spoons)
     here = [share for share in one.shares if share.at] if one else []
     return unchecked_model(
-        ToHand,
+        IngredientToHand,
         name=contribution.item.name,
         grams=contribution.grams,
         household=near.text if near else "",
@@ -302,7 +304,7 @@ _DONE_IN = {("pound", "pound", "machine"): "machine", ("toast", "puff", "glow"):
 _COLD_C = 12.0  # a soak no warmer than this stands in the fridge
 
 
-def _uses(one: _Placed, working: Working) -> list[str]:
+def _uses(one: _SheetStep, working: Calculation) -> list[str]:
     """What the step stands on: as its card says, or where its school takes it; a steamer on a burner, unless it has a machine of
     its own; and the steamer, pot or pan that the sheet names."""
     uses: list[str] = list(one.step.uses)
@@ -330,7 +332,7 @@ def _uses(one: _Placed, working: Working) -> list[str]:
     return uses
 
 
-def _target(one: _Placed, book: Book) -> Target | None:
+def _target(one: _SheetStep, book: FactBook) -> WeightTarget | None:
     """What the scale should show: a fact, or for a part what it weighs when done, with its pan where that is known."""
     key = one.step.weigh
     if key == "mix.cooked_g" and "mix.scale_g" in book:
@@ -339,17 +341,22 @@ def _target(one: _Placed, book: Book) -> Target | None:
         key = next((k for k in (f"part.{one.role}.scale_g", f"part.{one.role}.made_g") if k in book), None)
     if key is None or key not in book:
         return None
-    return unchecked_model(Target, key=key, label=book.facts[key].label, grams=book.number(key))
+    return unchecked_model(WeightTarget, key=key, label=book.facts[key].label, grams=book.number(key))
 
 
-def _called(one: _Placed, working: Working) -> str:
+def _called(one: _SheetStep, working: Calculation) -> str:
     part = working.bowl.parts[one.role].part if one.role else None
     return (part.name or part.role) if part else ""
 
 
 def _worked(
-    one: _Placed, working: Working, waits: Sequence[After], stages: Sequence[StageWorked], *, is_last: bool
-) -> StepWorked:
+    one: _SheetStep,
+    working: Calculation,
+    waits: Sequence[StepDependency],
+    stages: Sequence[HeatStageResult],
+    *,
+    is_last: bool,
+) -> StepResult:
     step, book = one.step, working.book
     minutes, target = _minutes(one, book, working.kitchen), _target(one, book)
     window = None
@@ -357,9 +364,9 @@ def _worked(
         # With several loads, one after another, the window is that of the last.
         before = minutes - book.number(step.window[1])
         first, done, latest = (before + book.number(key) for key in step.window)
-        window = unchecked_model(Window, first_check=first, done=done, latest=latest)
+        window = unchecked_model(DonenessWindow, first_check=first, done=done, latest=latest)
     return unchecked_model(
-        StepWorked,
+        StepResult,
         id=one.id,
         title=read(step.title).replace("{name}", _called(one, working)),
         words=step.words,
@@ -370,15 +377,15 @@ def _worked(
         work=step.work,
         tools=list(step.tools),
         uses=_uses(one, working),
-        after=[unchecked_model(Wait, step=a.step, at_least=a.at_least, at_most=a.at_most) for a in waits],
-        cue=CueWorked(**{name: getattr(step.cue, name) for name in CueWorked.model_fields}) if step.cue else None,
+        after=[unchecked_model(StepWait, step=a.step, at_least=a.at_least, at_most=a.at_most) for a in waits],
+        cue=CueResult(**{name: getattr(step.cue, name) for name in CueResult.model_fields}) if step.cue else None,
         between=_between(one, book, working.kitchen),
         window=window,
         hangs=_hangs(working, step.window[1] if step.window else _fact(one)),
         target=target,
         to_hand=[_to_hand(contribution, working) for contribution in _listed(one, working)],
         cautions=list(dict.fromkeys((*step.cautions, *(brought(working.bowl) if is_last else ())))),
-        rhythm=unchecked_model(RhythmWorked, every_s=step.rhythm.every_s, says=step.rhythm.says)
+        rhythm=unchecked_model(RhythmResult, every_s=step.rhythm.every_s, says=step.rhythm.says)
         if step.rhythm
         else None,
         count=_count(step, book),
@@ -386,7 +393,7 @@ def _worked(
     )
 
 
-def _hangs(working: Working, key: str | None) -> dict[EstimateId, float]:
+def _hangs(working: Calculation, key: str | None) -> dict[EstimateId, float]:
     spread = working.spreads.get(key or "")
     if spread is None:
         return {}
@@ -396,11 +403,11 @@ def _hangs(working: Working, key: str | None) -> dict[EstimateId, float]:
     }
 
 
-def _count(step: Step, book: Book) -> CountWorked | None:
+def _count(step: Step, book: FactBook) -> CountResult | None:
     """What its card has counted; of what goes by the piece, the pieces."""
     if step.count:
-        return unchecked_model(CountWorked, of=step.count.of, what=step.count.what)
+        return unchecked_model(CountResult, of=step.count.of, what=step.count.what)
     pieces = next((book.number(key) for key in ("shape.pieces", "cut.pieces") if key in book), 0.0)
     if step.minutes.per_piece and pieces >= 2:
-        return unchecked_model(CountWorked, of=round(pieces), what="pieces")
+        return unchecked_model(CountResult, of=round(pieces), what="pieces")
     return None

@@ -7,10 +7,10 @@ from collections.abc import Callable, Sequence
 from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.physics.soaking import most_pct, uptake_pct
-from kemble.core.sheet.document import Taught
+from kemble.core.sheet.document import GivenTime
 from kemble.core.stations.heat.checks import share_of
-from kemble.core.stations.steps import StepWorked
-from kemble.core.stations.working import Drawn, Working
+from kemble.core.stations.steps import StepResult
+from kemble.core.stations.working import AnswerModel, Calculation
 from kemble.core.words import Words, say
 
 _SAME = 0.08  # of the likely time: nearer than that is the same
@@ -27,7 +27,7 @@ _BY_THEN: tuple[tuple[str, str, str], ...] = (
 )
 
 
-class TaughtWorked(Drawn):
+class GivenTimeComparison(AnswerModel):
     """A taught time against ours: `done_pct` of makings are done by then; what is true at that minute; what would explain
     the difference."""
 
@@ -40,7 +40,7 @@ class TaughtWorked(Drawn):
     explains: str = ""
 
 
-def taught(working: Working, steps: Sequence[StepWorked]) -> tuple[TaughtWorked, ...]:
+def taught(working: Calculation, steps: Sequence[StepResult]) -> tuple[GivenTimeComparison, ...]:
     """Every taught time that there is something of ours to hold it against."""
     by_id = {step.id: step for step in steps}
     found = []
@@ -52,7 +52,7 @@ def taught(working: Working, steps: Sequence[StepWorked]) -> tuple[TaughtWorked,
     return tuple(one for one in found if one is not None)
 
 
-def _step(working: Working, step: StepWorked, told: Taught) -> TaughtWorked:
+def _step(working: Calculation, step: StepResult, told: GivenTime) -> GivenTimeComparison:
     """Any other step: where theirs lies in what ours may be, and what would explain it."""
     says, share = [], None
     if step.between:
@@ -67,7 +67,7 @@ def _step(working: Working, step: StepWorked, told: Taught) -> TaughtWorked:
         says.append(say("the water has begun to sing, and does not boil yet"))
     beside = step.minutes - working.book.number(step.fact) if step.fact in working.book else 0.0
     return unchecked_model(
-        TaughtWorked,
+        GivenTimeComparison,
         of=step.id,
         minutes=told.minutes,
         by=told.by,
@@ -78,7 +78,7 @@ def _step(working: Working, step: StepWorked, told: Taught) -> TaughtWorked:
     )
 
 
-def _heat(working: Working, told: Taught) -> TaughtWorked | None:
+def _heat(working: Calculation, told: GivenTime) -> GivenTimeComparison | None:
     book = working.book
     if "heat.done_min" not in book:
         return None
@@ -92,7 +92,7 @@ def _heat(working: Working, told: Taught) -> TaughtWorked | None:
     if told.minutes > dries:
         says.append(say("past {dries:.0f} the rim dries, or colours, whatever else it does", dries=dries))
     return unchecked_model(
-        TaughtWorked,
+        GivenTimeComparison,
         of="heat",
         minutes=told.minutes,
         by=told.by,
@@ -103,7 +103,7 @@ def _heat(working: Working, told: Taught) -> TaughtWorked | None:
     )
 
 
-def _explained(working: Working, key: str, minutes: float, done: float, factor: float = 1.0) -> str:
+def _explained(working: Calculation, key: str, minutes: float, done: float, factor: float = 1.0) -> str:
     """Which unknown would make our time theirs. `factor`: of the cook's clock on the one that was propagated."""
     if done > 0 and abs(minutes / done - 1) < _SAME:
         return say("The same as ours.")
@@ -124,14 +124,14 @@ def _explained(working: Working, key: str, minutes: float, done: float, factor: 
     return say("So much {longer} it would be with {told}.", longer=longer, told=told)
 
 
-def _at(working: Working, off: float, name: EstimateId) -> str:
+def _at(working: Calculation, off: float, name: EstimateId) -> str:
     row = working.estimates[name]
     value = row.at(off)
     amount = say("{value:.2g} times as usual", value=value) if row.unit == "x" else f"{value:.3g} {row.unit}"
     return say("{words} at {amount} (we take {value:.3g})", words=row.words, amount=amount, value=row.value)
 
 
-def _rest(working: Working, told: Taught) -> TaughtWorked | None:
+def _rest(working: Calculation, told: GivenTime) -> GivenTimeComparison | None:
     book = working.book
     key = "rest.cut_after_min"
     if key not in book:
@@ -145,7 +145,7 @@ def _rest(working: Working, told: Taught) -> TaughtWorked | None:
     if told.minutes < low:
         says.append(say("an oiled blade, wiped each time, if it cannot wait"))
     return unchecked_model(
-        TaughtWorked,
+        GivenTimeComparison,
         of="rest",
         minutes=told.minutes,
         by=told.by,
@@ -156,7 +156,7 @@ def _rest(working: Working, told: Taught) -> TaughtWorked | None:
     )
 
 
-def _soak(working: Working, told: Taught) -> TaughtWorked | None:
+def _soak(working: Calculation, told: GivenTime) -> GivenTimeComparison | None:
     if working.way.base != "grain":
         return None
     grain = working.sheet.grain
@@ -168,7 +168,7 @@ def _soak(working: Working, told: Taught) -> TaughtWorked | None:
     if full > 93:
         says.append(say("longer adds nothing but a sour smell in a warm room"))
     return unchecked_model(
-        TaughtWorked,
+        GivenTimeComparison,
         of="soak",
         minutes=told.minutes,
         by=told.by,
@@ -177,4 +177,8 @@ def _soak(working: Working, told: Taught) -> TaughtWorked | None:
     )
 
 
-_HOW: dict[str, Callable[[Working, Taught], TaughtWorked | None]] = {"heat": _heat, "rest": _rest, "soak": _soak}
+_HOW: dict[str, Callable[[Calculation, GivenTime], GivenTimeComparison | None]] = {
+    "heat": _heat,
+    "rest": _rest,
+    "soak": _soak,
+}

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from kemble.core.facts.fact import CONSERVATION, Origin, leaf
 from kemble.core.kitchen.larder import SOURCE, Composition
-from kemble.core.sheet.bowl import Had
-from kemble.core.stations.working import Working
+from kemble.core.sheet.bowl import PartOutput
+from kemble.core.stations.working import Calculation
 from kemble.core.words import say
 
 
-def ends_in_it(working: Working) -> list[Had]:
+def ends_in_it(working: Calculation) -> list[PartOutput]:
     """The outputs whose rest goes in or on what is eaten; leaves and paper are not, nor a filling of what is sheeted."""
     sheeted = working.follows(working.way.sheeted_when)
     return [
@@ -21,20 +21,20 @@ def ends_in_it(working: Working) -> list[Had]:
     ]
 
 
-def sweetness_pct(working: Working, of_base_pct: float, base_g: float) -> float:
+def sweetness_pct(working: Calculation, of_base_pct: float, base_g: float) -> float:
     """Sugar on 100 of flour or dry grain: in a tin, where all lies together, that of every part that ends in it."""
     if working.way.form != "tin":
         return of_base_pct
     return of_base_pct + sum(100 * had.composition(had.rest).sugar / base_g for had in ends_in_it(working))
 
 
-def tray_g(working: Working) -> float:
+def tray_g(working: Calculation) -> float:
     """What lies in the tray when it is cut: all of it, but for what each piece is then coated with."""
     coats = sum(had.rest for had in ends_in_it(working) if had.place.where == "round")
     return working.book.number("whole.g") - coats
 
 
-def whole_of_tray(working: Working, cooked: Composition) -> None:
+def whole_of_tray(working: Calculation, cooked: Composition) -> None:
     """All of it in its tins. `cooked` is the base once it is done."""
     body = working.book.number("mix.cooked_g")
     share = body / cooked.total if cooked.total else 1.0
@@ -44,7 +44,7 @@ def whole_of_tray(working: Working, cooked: Composition) -> None:
         _sweetness(working)
 
 
-def whole_of_pieces(working: Working, cooked: Composition) -> None:
+def whole_of_pieces(working: Calculation, cooked: Composition) -> None:
     """One finished piece, and all of them: the dough of it cooked, and of every part what goes in or on one."""
     book = working.book
     if "shape.pieces" not in book:
@@ -74,7 +74,9 @@ def whole_of_pieces(working: Working, cooked: Composition) -> None:
 _EACH = {"filling": "shape.filling_g", "heart": "shape.heart_g"}
 
 
-def _enter(working: Working, body: Composition, body_g: float, parts: list[tuple[Had, float]], of: list[str]) -> None:
+def _enter(
+    working: Calculation, body: Composition, body_g: float, parts: list[tuple[PartOutput, float]], of: list[str]
+) -> None:
     book = working.book
     named: list[Origin] = [
         leaf(f"part.{had.role}.made_g", had.item.name, round(grams, 1), "g") for had, grams in parts if grams > 0
@@ -99,7 +101,7 @@ def _enter(working: Working, body: Composition, body_g: float, parts: list[tuple
         )
 
 
-def _sweetness(working: Working) -> None:
+def _sweetness(working: Calculation) -> None:
     book = working.book
     base_g = book.number("mix.base_g")
     book.add(

@@ -9,14 +9,14 @@ from kemble.core.facts.fact import Origin
 from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.estimates import MEASUREMENTS, TASTES, Estimate, EstimateId, Measurement
 from kemble.core.physics.spread import Solve, Spread, spread
-from kemble.core.stations.working import Drawn, Working
+from kemble.core.stations.working import AnswerModel, Calculation
 from kemble.core.words import Words
 
 _MOST = 5  # told of what a window hangs on
 _WORTH_SHARE = 0.03  # of the variance; less is not told
 
 
-class Taste(Drawn):
+class DonenessPreference(AnswerModel):
     """One way to like what is called done, and what the row then is."""
 
     words: Words
@@ -25,7 +25,7 @@ class Taste(Drawn):
     high: float
 
 
-class Hang(Drawn):
+class Sensitivity(AnswerModel):
     """One thing that a window hangs on: how many of its minutes, and what would settle it. `becomes_min` is half the
     window once it is settled; `narrows` the measurement that does (empty when none does), which takes `takes_min`."""
 
@@ -42,13 +42,13 @@ class Hang(Drawn):
     narrow_words: Words = ""
     takes_min: float = 0.0
     becomes_min: float = 0.0
-    tastes: tuple[Taste, ...] = ()  # where saying how one likes it settles it
+    tastes: tuple[DonenessPreference, ...] = ()  # where saying how one likes it settles it
 
 
 HEAT_WINDOW = "heat.done_min"
 
 
-def windowed(working: Working, solve: Solve, which: Sequence[EstimateId]) -> Spread | None:
+def windowed(working: Calculation, solve: Solve, which: Sequence[EstimateId]) -> Spread | None:
     """The window of the way's heat in minutes on the cook's clock. None when it has no end."""
     factor = working.kitchen.time_factor
     found = spread(solve, working.estimates, which, together=working.kitchen.go_together)
@@ -58,10 +58,10 @@ def windowed(working: Working, solve: Solve, which: Sequence[EstimateId]) -> Spr
     return Spread(found.first * factor, found.likely * factor, found.latest * factor, found.shares)
 
 
-def hangs_of_heat(working: Working) -> list[Hang]:
+def hangs_of_heat(working: Calculation) -> list[Sensitivity]:
     """What the window of the way's heat hangs on, the most first; empty before it has one."""
     window, factor = working.spreads.get(HEAT_WINDOW), working.kitchen.time_factor
-    hangs: list[Hang] = []
+    hangs: list[Sensitivity] = []
     for share in window.shares[:_MOST] if window else ():
         if share.share < _WORTH_SHARE:
             continue
@@ -69,7 +69,7 @@ def hangs_of_heat(working: Working) -> list[Hang]:
         does, takes = MEASUREMENTS[row.narrows] if row.narrows else ("", 0.0)
         hangs.append(
             unchecked_model(
-                Hang,
+                Sensitivity,
                 id=share.id,
                 words=row.words,
                 moves=row.moves,
@@ -89,18 +89,18 @@ def hangs_of_heat(working: Working) -> list[Hang]:
     return hangs
 
 
-def _tastes(name: EstimateId, row: Estimate) -> tuple[Taste, ...]:
+def _tastes(name: EstimateId, row: Estimate) -> tuple[DonenessPreference, ...]:
     if name not in TASTES:
         return ()
     low, high = ((end / row.value) ** row.after for end in (row.low, row.high))
     return tuple(
-        unchecked_model(Taste, words=words, value=value, low=value * low, high=value * high)
+        unchecked_model(DonenessPreference, words=words, value=value, low=value * low, high=value * high)
         for words, value in TASTES[name]
     )
 
 
 def timed(
-    working: Working,
+    working: Calculation,
     key: str,
     says: str,
     solve: Solve,

@@ -12,7 +12,7 @@ from pydantic import BaseModel, ConfigDict
 from kemble.core.cards.contract import ASKED, ChoiceId
 from kemble.core.cards.way import HeatMethod, Way
 from kemble.core.cards.ways import WAYS
-from kemble.core.facts.fact import Book, Origin, leaf
+from kemble.core.facts.fact import FactBook, Origin, leaf
 from kemble.core.facts.problems import Problem
 from kemble.core.facts.quantity import from_celsius, length_words, size_words, volume_words, weight_words
 from kemble.core.facts.unchecked import unchecked_model
@@ -28,13 +28,13 @@ from kemble.core.words import Words, say
 StationId = Literal["mix", "shape", "heat", "cut"]
 
 
-class Drawn(BaseModel):
+class AnswerModel(BaseModel):
     """Base of what the answer holds beside facts. Millimetres, grams, minutes and °C throughout."""
 
     model_config = ConfigDict(frozen=True)
 
 
-class Advice(Drawn):
+class Advice(AnswerModel):
     """One sentence for the foot of a station. The lowest `rank` is the most useful."""
 
     station: StationId
@@ -43,7 +43,7 @@ class Advice(Drawn):
     rank: int
 
 
-class StandsIn(Drawn):
+class StandsIn(AnswerModel):
     """The steamer or the pot of the kitchen in which a heat stands."""
 
     kind: Literal["steamer", "pot"]
@@ -51,7 +51,7 @@ class StandsIn(Drawn):
 
 
 @dataclass
-class Working:
+class Calculation:
     """One pass of a sheet through the stations. Made afresh for each; never shared."""
 
     sheet: Sheet
@@ -59,7 +59,7 @@ class Working:
     shelf: Shelf
     bowl: Bowl
     weighed: Mapping[str, float] = field(default_factory=dict)  # facts that a scale has shown, in grams
-    book: Book = field(default_factory=Book)
+    book: FactBook = field(default_factory=FactBook)
     advice: list[Advice] = field(default_factory=list)
     problems: list[Problem] = field(default_factory=list)
     spreads: dict[str, Spread] = field(default_factory=dict)  # of every time that was propagated, by its key

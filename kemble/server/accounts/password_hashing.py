@@ -10,7 +10,7 @@ from kemble.core.computing import computes
 from kemble.server.storage.fair_lock import HASHING
 
 
-class InTurn:
+class QueuedHashing:
     """Mixed into a hasher: each hash waits for the one before it, and none is made while others wait to write."""
 
     @computes
@@ -19,5 +19,5 @@ class InTurn:
             return super().encode(*args, **kwargs)  # type: ignore[misc, no-any-return]
 
 
-class PasswordHasher(InTurn, PBKDF2PasswordHasher):
+class PasswordHasher(QueuedHashing, PBKDF2PasswordHasher):
     """Django's usual one, in turn."""

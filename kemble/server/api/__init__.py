@@ -42,9 +42,9 @@ from kemble.server.api import (
     splits,
     stock,
 )
-from kemble.server.api.guard import NotTheirs, OfTheHousehold
+from kemble.server.api.guard import HouseholdAuth, RoleForbidden
 from kemble.server.api.parsing import CleanParser
-from kemble.server.api.refusal import TOKEN_LOST, Conflict, Gone, Refusal, refusal
+from kemble.server.api.refusal import TOKEN_LOST, ConflictRefusal, GoneRefusal, Refusal, refusal
 from kemble.server.web.error_response import stumbled
 
 
@@ -77,7 +77,7 @@ api = KembleAPI(
     title="Kemble",
     version=__version__,
     description="Sheets, plans, runs and the log of a sweet-rice kitchen.",
-    auth=OfTheHousehold(),
+    auth=HouseholdAuth(),
     docs_url=None,
     openapi_url="/openapi.json",
     parser=CleanParser(),
@@ -143,12 +143,12 @@ def _refused(request: HttpRequest, error: Any) -> HttpResponse:
     return refusal(error.problems, 422)
 
 
-@api.exception_handler(Conflict)
+@api.exception_handler(ConflictRefusal)
 def _conflict(request: HttpRequest, error: Any) -> HttpResponse:
     return refusal([Problem(path="revision", says=str(error), accepts=say("the newest revision, or a copy"))], 409)
 
 
-@api.exception_handler(Gone)
+@api.exception_handler(GoneRefusal)
 def _gone(request: HttpRequest, error: Any) -> HttpResponse:
     return refusal([Problem(path="address", says=str(error), accepts=say("it again, once it is brought back"))], 410)
 
@@ -164,7 +164,7 @@ def _missing(request: HttpRequest, error: Any) -> HttpResponse:
     return refusal([Problem(path="address", says=say("nothing of this kitchen's is here"))], 404)
 
 
-@api.exception_handler(NotTheirs)
+@api.exception_handler(RoleForbidden)
 def _not_theirs(request: HttpRequest, error: Any) -> HttpResponse:
     says = say("is a {error}’s, who has no part in this", error=error)
     return refusal([Problem(path="role", says=says, accepts=say("the owner, or whoever they let do it"))], 403)

@@ -18,7 +18,7 @@ from pydantic import BaseModel, Field
 
 from kemble.core.facts.problems import Problem, refuse
 from kemble.core.words import Words, say
-from kemble.server.api.asked import Body, asking
+from kemble.server.api.asked import RequestBody, asking
 from kemble.server.exports import archive_jobs
 from kemble.server.exports.archive import MOST_BYTES, write_archive
 from kemble.server.exports.archive_jobs import ArchiveJob, How, State
@@ -29,7 +29,7 @@ router = Router(tags=["archive"])
 _IN_MEMORY = 8 * 2**20
 
 
-class GroupTold(BaseModel):
+class ArchiveGroup(BaseModel):
     """Of one group, how many things there are in the file, and how many of those are here already."""
 
     id: GroupId
@@ -48,13 +48,13 @@ class StagedArchive(BaseModel):
     made: str
     rows: int
     read_pct: float
-    groups: list[GroupTold]
+    groups: list[ArchiveGroup]
     added: int
     ended: int
     problems: list[Problem]
 
 
-class TakeArchive(Body):
+class TakeArchive(RequestBody):
     how: How = Field(description="beside what is here, or in its place")
     groups: list[GroupId] = Field([], max_length=len(GROUPS), description="beside: what of it is taken")
 
@@ -84,7 +84,9 @@ def _staged(job: ArchiveJob) -> StagedArchive:
         made=job.made,
         rows=progress.rows,
         read_pct=min(100.0, 100 * progress.bytes_read / progress.size) if progress.size else 0.0,
-        groups=[GroupTold(id=one.id, label=GROUPS[one.id].label, there=one.there, here=one.here) for one in job.found],
+        groups=[
+            ArchiveGroup(id=one.id, label=GROUPS[one.id].label, there=one.there, here=one.here) for one in job.found
+        ],
         added=job.taken.count if job.taken else 0,
         ended=job.taken.ended if job.taken else 0,
         problems=list(job.problems),

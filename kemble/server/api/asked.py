@@ -30,7 +30,7 @@ def number_of(what: str) -> Any:
     return Field(ge=1, le=MOST_NUMBER, description=f"the number of {what}")
 
 
-class Body(BaseModel):
+class RequestBody(BaseModel):
     """What a route takes in. A key that it does not know is refused."""
 
     model_config = ConfigDict(extra="forbid")
@@ -54,7 +54,7 @@ def completed(sent: Document, before: Document) -> Document:
         raise Refused(problems_from(error, type(sent))) from None
 
 
-class Write(Body):
+class WriteBody(RequestBody):
     """A change. With a `uid` it may be sent again by whoever is unsure of the answer, and is answered as the first time."""
 
     uid: str | None = Field(None, min_length=8, max_length=64, description="8 to 64 letters or figures, new for each")

@@ -13,17 +13,17 @@ from pydantic import BaseModel
 
 from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.run.weighing import (
+    BenchMarkEvent,
     BenchSetup,
     BenchState,
-    Eye,
-    Mark,
-    Marking,
+    GuessAccuracy,
+    MarkContent,
     WeighedPiece,
     bench_of,
     check_mark,
     eye_of,
 )
-from kemble.server.api.asked import MOST_NUMBER, Write, asking, number_of
+from kemble.server.api.asked import MOST_NUMBER, WriteBody, asking, number_of
 from kemble.server.api.refusal import answer
 from kemble.server.api.sheets import sheet_of
 from kemble.server.models import Bench, BenchMark
@@ -35,7 +35,7 @@ _DAYS = 60  # of practice that are shown
 _MOST_CARDS = 20
 
 
-class NewBench(Write):
+class NewBench(WriteBody):
     sheet: int = number_of("a sheet")
     setup: BenchSetup
 
@@ -57,7 +57,7 @@ class EyeDay(BaseModel):
     """How the eye did on one day, such as 2026-12-05."""
 
     day: str
-    eye: Eye
+    eye: GuessAccuracy
 
 
 def opened(bench: Bench) -> HttpResponse:
@@ -98,10 +98,10 @@ def open_bench(request: HttpRequest, bench_id: int) -> HttpResponse:
 
 
 @router.post("/benches/{int:bench_id}/marks", response={200: BenchOpen})
-def new_mark(request: HttpRequest, bench_id: int, new_mark: Marking) -> HttpResponse:
+def new_mark(request: HttpRequest, bench_id: int, new_mark: MarkContent) -> HttpResponse:
     """Add a mark. The same uid twice is one mark, so that a page may send again what it is unsure of."""
     bench = get_object_or_404(asking(request).benches, pk=bench_id)
-    mark = Mark.model_validate({**new_mark.model_dump(), "at": timezone.now()})
+    mark = BenchMarkEvent.model_validate({**new_mark.model_dump(), "at": timezone.now()})
     with writing():  # what a mark may be depends on those before it
         log = bench.log
         if all(one.uid != mark.uid for one in log):

@@ -7,7 +7,7 @@ from typing import Annotated
 from django.http import HttpRequest
 from ninja import Query, Router
 
-from kemble.core.learn.beside import Beside, beside
+from kemble.core.learn.beside import Comparison, beside
 from kemble.server.api.asked import MOST_NUMBER, asking
 from kemble.server.api.sheets import sheet_of
 from kemble.server.learning.posterior import tasted_of
@@ -17,8 +17,8 @@ router = Router(tags=["sheets"])
 Number = Annotated[int, Query(ge=1, le=MOST_NUMBER)]
 
 
-@router.get("/beside", response={200: Beside})
-def her_way_and_mine(request: HttpRequest, hers: Number, mine: Number) -> Beside:
+@router.get("/beside", response={200: Comparison})
+def her_way_and_mine(request: HttpRequest, hers: Number, mine: Number) -> Comparison:
     """Both by their numbers, hers first."""
     kitchen = asking(request)
     her, me = (sheet_of(kitchen, number) for number in (hers, mine))

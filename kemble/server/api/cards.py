@@ -14,7 +14,7 @@ from kemble.core.cards.parts import FAMILIES
 from kemble.core.cards.tastes import SCALES, TasteId
 from kemble.core.cards.way import Way
 from kemble.core.cards.ways import WAYS
-from kemble.core.change.sides import Question, questions
+from kemble.core.change.sides import SchoolQuestion, questions
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.sheet.parts import Line
 from kemble.core.words import Words
@@ -28,7 +28,7 @@ class SchoolCard(BaseModel):
     buys: Words
 
 
-class Under(BaseModel):
+class ChoiceCondition(BaseModel):
     """The school of another choice under which one is open."""
 
     choice: str
@@ -41,7 +41,7 @@ class ChoiceCard(BaseModel):
     title: Words
     default: str
     schools: list[SchoolCard]
-    under: Under | None = None
+    under: ChoiceCondition | None = None
 
     @field_validator("under", mode="before")
     @classmethod
@@ -72,7 +72,7 @@ class MapPoint(BaseModel):
     sugar_pct: float
 
 
-class ZoneWord(MapPoint):
+class MapDirection(MapPoint):
     """What lies in one direction of the map."""
 
     says: Words
@@ -116,10 +116,10 @@ class WayCard(BaseModel):
     parts: list[str]
     words: dict[str, Words]
     zone: list[MapPoint]
-    zone_words: list[ZoneWord]
+    zone_words: list[MapDirection]
     choices: list[ChoiceCard]
     steps: list[StepName]
-    questions: list[Question]
+    questions: list[SchoolQuestion]
     tastes: list[TasteCard]
     faults: list[FaultCard]
 

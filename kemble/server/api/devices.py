@@ -16,7 +16,7 @@ from pydantic import BaseModel, Field
 
 from kemble.core.facts.problems import refuse
 from kemble.core.words import say
-from kemble.server.api.asked import MOST_NUMBER, Body, asking
+from kemble.server.api.asked import MOST_NUMBER, RequestBody, asking
 from kemble.server.devices import probes, scales
 from kemble.server.devices.attached import Device
 from kemble.server.devices.poller import DevicePoller, Listener
@@ -28,7 +28,7 @@ HEARTBEAT_S = 15.0
 router = Router()
 
 
-class LoadScale(Body):
+class LoadScale(RequestBody):
     """What to do with the simulated scale. `pinch` puts a lump on such as a hand takes that aims at `grams`."""
 
     do: Literal["put", "pinch", "lift", "unplug", "plug", "garble"] = Field(
@@ -37,7 +37,7 @@ class LoadScale(Body):
     grams: float | None = Field(None, gt=0, le=20_000, allow_inf_nan=False, description="above 0, at most 20 000 g")
 
 
-class StickProbe(Body):
+class StickProbe(RequestBody):
     """What to do with the simulated thermometer: into a step of a run that is in the heat, out again, or its plug."""
 
     do: Literal["into", "out", "unplug", "plug", "garble"] = Field(description="into, out, unplug, plug or garble")

@@ -9,7 +9,7 @@ from pydantic import BaseModel
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.problems import refuse
 from kemble.core.facts.unchecked import unchecked_model
-from kemble.core.log.drift import Drift, Point, drift
+from kemble.core.log.drift import Drift, DriftPoint, drift
 from kemble.core.words import Words, say
 from kemble.server.api.asked import asking
 from kemble.server.api.refusal import answer
@@ -26,18 +26,18 @@ class FactOffered(BaseModel):
     near: bool  # asked for often
 
 
-class OverTime(BaseModel):
+class FactOverTime(BaseModel):
     """`of` one of the facts that are `offered`, at each making, oldest first; `drift` where enough of them could tell."""
 
     ways: list[str]
     way: str | None
     offered: list[FactOffered]
     of: str | None
-    points: list[Point]
+    points: list[DriftPoint]
     drift: Drift | None
 
 
-@router.get("/log/over-time", response={200: OverTime})
+@router.get("/log/over-time", response={200: FactOverTime})
 def over_time(request: HttpRequest, way: str | None = None, of: str | None = None) -> HttpResponse:
     """A fact of a way's makings: the first that there is, where none is asked for."""
     kitchen = asking(request)
@@ -57,7 +57,7 @@ def over_time(request: HttpRequest, way: str | None = None, of: str | None = Non
     points = points_of(rows, chosen) if chosen else []
     return answer(
         unchecked_model(
-            OverTime,
+            FactOverTime,
             ways=ways,
             way=at,
             offered=[FactOffered(**one._asdict()) for one in facts],

@@ -17,7 +17,7 @@ from kemble.server.storage.trash import aside, bring_back
 router = Router(tags=["dropped"])
 
 
-class Dropped(BaseModel):
+class TrashCard(BaseModel):
     """Something thrown away that can be brought back `until` then. `kind`: sheet, plan, run, batch, ingredient, tin."""
 
     kind: str
@@ -27,11 +27,11 @@ class Dropped(BaseModel):
     until: datetime
 
 
-@router.get("/dropped", response={200: list[Dropped]})
-def dropped(request: HttpRequest) -> list[Dropped]:
+@router.get("/dropped", response={200: list[TrashCard]})
+def dropped(request: HttpRequest) -> list[TrashCard]:
     """Everything of the last thirty days, the newest first."""
     return [
-        Dropped(kind=one.kind, id=one.id, title=one.title, dropped=one.dropped, until=one.until)
+        TrashCard(kind=one.kind, id=one.id, title=one.title, dropped=one.dropped, until=one.until)
         for one in aside(asking(request), timezone.now())
     ]
 

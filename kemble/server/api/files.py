@@ -14,13 +14,13 @@ from pydantic import BaseModel, Field
 
 from kemble.core.facts.problems import refuse
 from kemble.core.formats.paper import PaperId
-from kemble.core.formats.recipe import MOST_LETTERS, ReadRecipe, read_recipe
+from kemble.core.formats.recipe import MOST_LETTERS, ParsedRecipe, read_recipe
 from kemble.core.formats.recipe_out import FORMATS, FormatId, written
 from kemble.core.formats.tables import MOST_LETTERS as MOST_TABLE
 from kemble.core.formats.tables import csv_text, read_csv
-from kemble.core.formats.templates import Template, template_svg, templates_of
+from kemble.core.formats.templates import CuttingPattern, template_svg, templates_of
 from kemble.core.words import Words, say
-from kemble.server.api.asked import Body, Write, asking
+from kemble.server.api.asked import RequestBody, WriteBody, asking
 from kemble.server.api.refusal import answer
 from kemble.server.api.sheets import sheet_of
 from kemble.server.exports.tables import TABLES
@@ -34,29 +34,29 @@ from kemble.server.storage.idempotency import keep_receipt, receipt_of
 router = Router(tags=["files"])
 
 
-class Offered(BaseModel):
+class OfferedFile(BaseModel):
     """A file that can be had."""
 
     id: str
     label: Words
 
 
-class Pasted(Body):
+class PastedText(RequestBody):
     text: str = Field(max_length=MOST_LETTERS, description=f"at most {MOST_LETTERS:,} letters")
 
 
-@router.get("/formats", response={200: list[Offered]})
-def formats(request: HttpRequest) -> list[Offered]:
+@router.get("/formats", response={200: list[OfferedFile]})
+def formats(request: HttpRequest) -> list[OfferedFile]:
     """What a sheet can be written as."""
     asking(request)
-    return [Offered(id=name, label=one.label) for name, one in FORMATS.items()]
+    return [OfferedFile(id=name, label=one.label) for name, one in FORMATS.items()]
 
 
-@router.get("/tables", response={200: list[Offered]})
-def tables(request: HttpRequest) -> list[Offered]:
+@router.get("/tables", response={200: list[OfferedFile]})
+def tables(request: HttpRequest) -> list[OfferedFile]:
     """What of a kitchen can be had as a table."""
     asking(request)
-    return [Offered(id=name, label=one.label) for name, one in TABLES.items()]
+    return [OfferedFile(id=name, label=one.label) for name, one in TABLES.items()]
 
 
 @router.get("/tables/{name}.csv", response={200: None})
@@ -74,14 +74,14 @@ def table(request: HttpRequest, name: str) -> HttpResponse:
 TableOf = Literal["batches", "weighings"]
 
 
-class TableSent(Write):
+class TableUpload(WriteBody):
     """A table as text; `keep`: what will do is kept, else it is only looked at."""
 
     text: str = Field(max_length=MOST_TABLE, description=f"at most {MOST_TABLE:,} letters")
     keep: bool = False
 
 
-class RowTold(BaseModel):
+class ReadRowCard(BaseModel):
     """A row of a table that came in: what it is, or why it is left out; `here`: it is kept already."""
 
     number: int
@@ -90,16 +90,16 @@ class RowTold(BaseModel):
     here: bool
 
 
-class TableRead(BaseModel):
+class ReadTable(BaseModel):
     """What a table is of, what it holds row by row, and how many batches or benches came in."""
 
     of: TableOf
-    rows: list[RowTold]
+    rows: list[ReadRowCard]
     added: int
 
 
-@router.post("/tables", response={200: TableRead})
-def table_in(request: HttpRequest, table_sent: TableSent) -> HttpResponse:
+@router.post("/tables", response={200: ReadTable})
+def table_in(request: HttpRequest, table_sent: TableUpload) -> HttpResponse:
     """A table such as those that go out, of batches or of weighings by its head: looked at, or kept."""
     kitchen, now = asking(request), timezone.now()
     sent = receipt_of(kitchen, table_sent.uid, "table")
@@ -117,8 +117,8 @@ def table_in(request: HttpRequest, table_sent: TableSent) -> HttpResponse:
         added = keep()
         with writing():
             keep_receipt(kitchen, table_sent.uid, "table", added)
-    rows = [RowTold(number=one.number, says=one.says, problem=one.problem, here=one.here) for one in found]
-    return answer(TableRead(of=of, rows=rows, added=added))
+    rows = [ReadRowCard(number=one.number, says=one.says, problem=one.problem, here=one.here) for one in found]
+    return answer(ReadTable(of=of, rows=rows, added=added))
 
 
 @router.get("/sheets/{int:sheet_id}/as/{how}", response={200: None})
@@ -147,7 +147,7 @@ def on_paper(request: HttpRequest, sheet_id: int, what: PaperId) -> HttpResponse
     return found
 
 
-class TemplateTold(BaseModel):
+class PatternCard(BaseModel):
     """A pattern that a sheet gives: /api/sheets/{id}/templates/{template}.svg draws it."""
 
     id: str
@@ -156,11 +156,11 @@ class TemplateTold(BaseModel):
     height_mm: float
 
 
-@router.get("/sheets/{int:sheet_id}/templates", response={200: list[TemplateTold]})
-def templates(request: HttpRequest, sheet_id: int) -> list[TemplateTold]:
+@router.get("/sheets/{int:sheet_id}/templates", response={200: list[PatternCard]})
+def templates(request: HttpRequest, sheet_id: int) -> list[PatternCard]:
     """Patterns at full size, to cut and to fold by; none of a way that has none."""
     return [
-        TemplateTold(id=one.id, title=one.title, width_mm=one.width, height_mm=one.height)
+        PatternCard(id=one.id, title=one.title, width_mm=one.width, height_mm=one.height)
         for one in _templates(request, sheet_id)
     ]
 
@@ -180,7 +180,7 @@ def template(request: HttpRequest, sheet_id: int, template: str) -> HttpResponse
     return answered
 
 
-def _templates(request: HttpRequest, sheet_id: int) -> list[Template]:
+def _templates(request: HttpRequest, sheet_id: int) -> list[CuttingPattern]:
     kitchen = asking(request)
     sheet = sheet_of(kitchen, sheet_id).sheet
     return templates_of(sheet, worked_for(sheet, kitchen.settings))
@@ -190,7 +190,7 @@ def _file_name(title: str) -> str:
     return re.sub(r"[^a-z0-9]+", "-", title.lower()).strip("-")[:60] or "sheet"
 
 
-@router.post("/read-recipe", response={200: ReadRecipe})
-def read_pasted(request: HttpRequest, pasted: Pasted) -> HttpResponse:
+@router.post("/read-recipe", response={200: ParsedRecipe})
+def read_pasted(request: HttpRequest, pasted: PastedText) -> HttpResponse:
     """Anything pasted or dropped, line by line as it was understood. Saves nothing."""
     return answer(read_recipe(pasted.text, asking(request).settings))

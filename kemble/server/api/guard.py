@@ -13,11 +13,11 @@ from kemble.server.models import Member
 from kemble.server.web.request_language import locale_of, speak_as
 
 
-class NotTheirs(Exception):
+class RoleForbidden(Exception):
     """Asked for by somebody whose role has no part in it; its text is the role."""
 
 
-class OfTheHousehold(SessionAuth):
+class HouseholdAuth(SessionAuth):
     """Gives the member who asks, with the kitchen, as `request.auth`; from here on their language is spoken."""
 
     def authenticate(self, request: HttpRequest, key: str | None) -> Any:
@@ -25,6 +25,6 @@ class OfTheHousehold(SessionAuth):
             return None
         member = Member.objects.select_related("kitchen").filter(user=request.user).first()
         if member is not None and not may(Role(member.role), operation_of(request)):
-            raise NotTheirs(member.role)
+            raise RoleForbidden(member.role)
         speak_as(locale_of(member))
         return member

@@ -19,7 +19,7 @@ from pydantic import BaseModel, Field
 from kemble.server.accounts import browsers, password_attempts
 from kemble.server.accounts import household as house
 from kemble.server.accounts.roles import InvitedRole, Role
-from kemble.server.api.asked import Body, asking
+from kemble.server.api.asked import RequestBody, asking
 from kemble.server.api.session import BACKEND, BrowserCard, Session, browser_cards, session_of
 from kemble.server.models import Browser, Invitation, Member
 from kemble.server.web.qr_code import qr_svg
@@ -27,20 +27,20 @@ from kemble.server.web.qr_code import qr_svg
 router = Router(tags=["household"])
 
 
-class Invite(Body):
+class Invite(RequestBody):
     name: str = Field(min_length=1, max_length=40, description="for whom, at most 40 letters")
     role: InvitedRole = Field(description="cook, helper or taster")
 
 
-class GiveRole(Body):
+class GiveRole(RequestBody):
     role: InvitedRole = Field(description="cook, helper or taster")
 
 
-class InvitedKey(Body):
+class InvitedKey(RequestBody):
     key: str = Field(min_length=8, max_length=100, description="the key of an invitation")
 
 
-class TakeUp(InvitedKey):
+class AcceptInvitation(InvitedKey):
     name: str = Field(min_length=1, max_length=30, description="a name of your own, at most 30 letters")
     password: str = Field(min_length=10, max_length=200, description="at least 10 letters or figures")
 
@@ -65,12 +65,12 @@ class InvitationCard(BaseModel):
     until: datetime
 
 
-class Household(BaseModel):
+class HouseholdPage(BaseModel):
     members: list[MemberCard]
     invitations: list[InvitationCard]
 
 
-class InvitationMade(BaseModel):
+class NewInvitation(BaseModel):
     """`address` holds the key, which is told this once; `svg` is the address for a camera. `here_only`: it names this
     machine by a name that no other machine knows it by."""
 
@@ -80,7 +80,7 @@ class InvitationMade(BaseModel):
     here_only: bool
 
 
-class Invited(BaseModel):
+class InvitationOffer(BaseModel):
     """What an invitation is to."""
 
     kitchen: str
@@ -92,7 +92,7 @@ def _card(row: Invitation) -> InvitationCard:
     return InvitationCard(id=row.pk, name=row.name, role=Role(row.role), until=row.made + house.INVITED_FOR)
 
 
-def _household(request: HttpRequest) -> Household:
+def _household(request: HttpRequest) -> HouseholdPage:
     kitchen, now = asking(request), timezone.now()
     members = [
         MemberCard(
@@ -105,34 +105,34 @@ def _household(request: HttpRequest) -> Household:
         )
         for one in kitchen.members.select_related("user")
     ]
-    return Household(members=members, invitations=[_card(row) for row in house.open_invitations(kitchen, now)])
+    return HouseholdPage(members=members, invitations=[_card(row) for row in house.open_invitations(kitchen, now)])
 
 
 def _member(request: HttpRequest, member_id: int) -> Member:
     return get_object_or_404(Member, pk=member_id, kitchen=asking(request))
 
 
-@router.get("/household", response={200: Household})
-def household(request: HttpRequest) -> Household:
+@router.get("/household", response={200: HouseholdPage})
+def household(request: HttpRequest) -> HouseholdPage:
     """Who is in, and who was asked."""
     return _household(request)
 
 
-@router.put("/household/{int:member_id}", response={200: Household})
-def give_role(request: HttpRequest, member_id: int, give_role: GiveRole) -> Household:
+@router.put("/household/{int:member_id}", response={200: HouseholdPage})
+def give_role(request: HttpRequest, member_id: int, give_role: GiveRole) -> HouseholdPage:
     house.give_role(_member(request, member_id), give_role.role)
     return _household(request)
 
 
-@router.delete("/household/{int:member_id}", response={200: Household})
-def send_away(request: HttpRequest, member_id: int) -> Household:
+@router.delete("/household/{int:member_id}", response={200: HouseholdPage})
+def send_away(request: HttpRequest, member_id: int) -> HouseholdPage:
     """Out of the household and every browser. What they made stays."""
     house.send_away(_member(request, member_id))
     return _household(request)
 
 
-@router.delete("/household/browsers/{int:number}", response={200: Household})
-def send_browser_away(request: HttpRequest, number: int) -> Household:
+@router.delete("/household/browsers/{int:number}", response={200: HouseholdPage})
+def send_browser_away(request: HttpRequest, number: int) -> HouseholdPage:
     """Sign a browser of any of the household out: a tablet that was lost."""
     found = get_object_or_404(Browser, pk=number, user__member__kitchen=asking(request))
     if not browsers.send_away(found.user, number):
@@ -140,13 +140,13 @@ def send_browser_away(request: HttpRequest, number: int) -> Household:
     return _household(request)
 
 
-@router.post("/household/invitations", response={200: InvitationMade})
-def invite(request: HttpRequest, invite: Invite) -> InvitationMade:
+@router.post("/household/invitations", response={200: NewInvitation})
+def invite(request: HttpRequest, invite: Invite) -> NewInvitation:
     """Ask one more in. The address is good once, for a week."""
     row, key = house.invite(asking(request), invite.name.strip() or invite.name, invite.role, timezone.now())
     address = request.build_absolute_uri(f"/#invited={key}")
     here_only = split_domain_port(request.get_host())[0] in settings.LOOPBACK_HOSTS
-    return InvitationMade(invitation=_card(row), address=address, svg=qr_svg(address), here_only=here_only)
+    return NewInvitation(invitation=_card(row), address=address, svg=qr_svg(address), here_only=here_only)
 
 
 @router.delete("/household/invitations/{int:invitation_id}", response={204: None})
@@ -155,17 +155,17 @@ def take_back(request: HttpRequest, invitation_id: int) -> Status[None]:
     return Status(204, None)
 
 
-@router.post("/session/invited/look", response={200: Invited}, auth=None)
+@router.post("/session/invited/look", response={200: InvitationOffer}, auth=None)
 @decorate_view(csrf_protect)
-def look_at_invitation(request: HttpRequest, invited_key: InvitedKey) -> Invited:
+def look_at_invitation(request: HttpRequest, invited_key: InvitedKey) -> InvitationOffer:
     """What an invitation is to, before it is taken."""
     row = house.invitation_of(invited_key.key, timezone.now())
-    return Invited(kitchen=row.kitchen.settings.name, name=row.name, role=Role(row.role))
+    return InvitationOffer(kitchen=row.kitchen.settings.name, name=row.name, role=Role(row.role))
 
 
 @router.post("/session/invited", response={200: Session}, auth=None)
 @decorate_view(csrf_protect)
-def take_invitation(request: HttpRequest, take_up: TakeUp, response: HttpResponse) -> Session:
+def take_invitation(request: HttpRequest, take_up: AcceptInvitation, response: HttpResponse) -> Session:
     """Come into the household, under a name and a password of one's own."""
     now = timezone.now()
     user = house.take(take_up.key, take_up.name.strip(), take_up.password, now)

@@ -10,12 +10,12 @@ from kemble.core.facts.problems import refuse
 from kemble.core.kitchen.document import BURNER_W, LEARNED, Kitchen, Level
 from kemble.core.kitchen.estimates import ESTIMATES, MEASUREMENTS, About, EstimateId
 from kemble.core.physics.steamer import loss_g_per_min
-from kemble.core.physics.steaming import Steam
+from kemble.core.physics.steaming import SteamSupply
 from kemble.core.physics.stove import kettle_w, oven_h
 from kemble.core.physics.thermal import boiling_point_c
 from kemble.core.words import Words, say
-from kemble.server.api.asked import MOST_NUMBER, Body, Write, asking, completed
-from kemble.server.api.refusal import Conflict
+from kemble.server.api.asked import MOST_NUMBER, RequestBody, WriteBody, asking, completed
+from kemble.server.api.refusal import ConflictRefusal
 from kemble.server.learning.posterior import relearn
 from kemble.server.models import KitchenRecord
 from kemble.server.storage.fair_lock import writing
@@ -25,7 +25,7 @@ from kemble.server.storage.trash import keep_removed
 router = Router(tags=["kitchen"])
 
 
-class KettleTest(Body):
+class KettleTest(RequestBody):
     """Water brought to the boil on a burner, lid on."""
 
     water_ml: float = Field(ge=200, le=5000, allow_inf_nan=False, description="200 to 5000 ml")
@@ -33,7 +33,7 @@ class KettleTest(Body):
     seconds: float = Field(ge=30, le=3600, allow_inf_nan=False, description="half a minute to an hour")
 
 
-class SaveKitchen(Write):
+class SaveKitchen(WriteBody):
     """The kitchen over the revision that was edited; left out, over whatever there is."""
 
     revision: int | None = Field(None, ge=1, le=MOST_NUMBER, description="the revision that was edited")
@@ -47,14 +47,14 @@ class KitchenOpen(BaseModel):
     revision: int
 
 
-class BurnerTold(BaseModel):
+class BurnerResult(BaseModel):
     """What a kettle test says of a burner."""
 
     net_w: float
     says: Words
 
 
-class Known(BaseModel):
+class MeasuredEstimate(BaseModel):
     """What a measurement tells of a row of the table of estimates: its value and range here, and in words."""
 
     estimate: EstimateId
@@ -64,7 +64,7 @@ class Known(BaseModel):
     says: Words
 
 
-class OvenTest(Body):
+class OvenTest(RequestBody):
     """A round metal tin of water under foil, warmed in the oven."""
 
     water_ml: float = Field(ge=100, le=5000, allow_inf_nan=False, description="100 to 5000 ml")
@@ -75,7 +75,7 @@ class OvenTest(Body):
     minutes: float = Field(ge=3, le=60, allow_inf_nan=False, description="3 to 60 minutes")
 
 
-class SteamTest(Body):
+class SteamTest(RequestBody):
     """What a thermometer shows in the steam of an empty steamer, lid on, once it is steady."""
 
     steam_c: float = Field(ge=70, le=101, allow_inf_nan=False, description="70 to 101 °C")
@@ -134,7 +134,7 @@ def save_kitchen(request: HttpRequest, save_kitchen: SaveKitchen) -> KitchenOpen
         found = KitchenRecord.objects.get(pk=asking(request).pk)
         if receipt_of(found, save_kitchen.uid, "kitchen") is None:
             if save_kitchen.revision not in (None, found.revision):
-                raise Conflict(f"{save_kitchen.revision} is not the newest: the kitchen was saved elsewhere")
+                raise ConflictRefusal(f"{save_kitchen.revision} is not the newest: the kitchen was saved elsewhere")
             changed = completed(save_kitchen.kitchen, found.typed)
             keep_removed(found, found.settings, changed)
             found.document = changed.model_dump(mode="json", exclude=LEARNED)
@@ -146,8 +146,8 @@ def save_kitchen(request: HttpRequest, save_kitchen: SaveKitchen) -> KitchenOpen
     return _open(found)
 
 
-@router.post("/kitchen/oven", response={200: Known})
-def oven(request: HttpRequest, oven_test: OvenTest) -> Known:
+@router.post("/kitchen/oven", response={200: MeasuredEstimate})
+def oven(request: HttpRequest, oven_test: OvenTest) -> MeasuredEstimate:
     """How an oven gives its heat, from a covered tin of water that it warms. Saves nothing."""
     if oven_test.end_c <= oven_test.start_c + 5:
         refuse("end_c", say("is hardly warmer than it went in"), say("a rise of more than 5 °C"))
@@ -168,16 +168,16 @@ def oven(request: HttpRequest, oven_test: OvenTest) -> Known:
         low=row.low,
         high=row.high,
     )
-    return Known(estimate="oven_h", value=found, low=low, high=high, says=says)
+    return MeasuredEstimate(estimate="oven_h", value=found, low=low, high=high, says=says)
 
 
-@router.post("/kitchen/steam", response={200: Known})
-def steam(request: HttpRequest, steam_test: SteamTest) -> Known:
+@router.post("/kitchen/steam", response={200: MeasuredEstimate})
+def steam(request: HttpRequest, steam_test: SteamTest) -> MeasuredEstimate:
     """How much air comes in past the lid, from a thermometer in the steam of an empty steamer. Saves nothing."""
     settings = asking(request).settings
     known = settings.known
     watts = settings.burner.net_w(steam_test.level) * known["burner"].value
-    idle = Steam(watts, known["lid_w"].value, 0.0, settings.altitude_m)
+    idle = SteamSupply(watts, known["lid_w"].value, 0.0, settings.altitude_m)
     row = ESTIMATES["leak_ml_s"]
     found = max(1.0, idle.leak_at(steam_test.steam_c))
     _sensible("steam_c", found, row.unit, 0.0, row.high * 4)
@@ -188,7 +188,7 @@ def steam(request: HttpRequest, steam_test: SteamTest) -> Known:
         low=row.low,
         high=row.high,
     )
-    return Known(estimate="leak_ml_s", value=found, low=low, high=high, says=says)
+    return MeasuredEstimate(estimate="leak_ml_s", value=found, low=low, high=high, says=says)
 
 
 def _sensible(field: str, found: float, unit: str, least: float, most: float) -> None:
@@ -200,8 +200,8 @@ def _sensible(field: str, found: float, unit: str, least: float, most: float) ->
         )
 
 
-@router.post("/kitchen/kettle", response={200: BurnerTold})
-def kettle(request: HttpRequest, kettle_test: KettleTest) -> BurnerTold:
+@router.post("/kitchen/kettle", response={200: BurnerResult})
+def kettle(request: HttpRequest, kettle_test: KettleTest) -> BurnerResult:
     """A burner's net power from the time in which it boils a kettle. Saves nothing."""
     boil_c = boiling_point_c(asking(request).settings.altitude_m)
     power = kettle_w(
@@ -213,7 +213,7 @@ def kettle(request: HttpRequest, kettle_test: KettleTest) -> BurnerTold:
         refuse(
             "seconds", says, say("a time that stands for {lowest:g} to {highest:g} W", lowest=lowest, highest=highest)
         )
-    return BurnerTold(
+    return BurnerResult(
         net_w=round(power),
         says=say(
             "{power:.0f} W reach the pot; {loss_g_per_min:.0f} g a minute boil off.",

@@ -16,11 +16,11 @@ from kemble.core.cards.called import title_of
 from kemble.core.facts.problems import refuse
 from kemble.core.kitchen.estimates import ESTIMATES, About, EstimateId
 from kemble.core.learn.cups import cups
-from kemble.core.learn.learner import Learnt, Row
-from kemble.core.learn.value import Teaches, what_teaches
+from kemble.core.learn.learner import LearnedEstimate, LearningResult
+from kemble.core.learn.value import MeasurementGain, what_teaches
 from kemble.core.physics.spread import EDGE
 from kemble.core.words import Words, remembered, say
-from kemble.server.api.asked import Body, asking
+from kemble.server.api.asked import RequestBody, asking
 from kemble.server.learning.posterior import batches_of, learnt_of, made_here, priors_of, relearn
 from kemble.server.models import Batch, KitchenRecord
 from kemble.server.storage.fair_lock import writing
@@ -30,7 +30,7 @@ _MOST_PULLS = 12
 _MOST_TOLD = 40
 
 
-class Pull(BaseModel):
+class Influence(BaseModel):
     """A making, and by how many of the craft's standard deviations it alone moves a row."""
 
     batch: int
@@ -39,7 +39,7 @@ class Pull(BaseModel):
     by: float
 
 
-class Range(BaseModel):
+class ValueRange(BaseModel):
     low: float
     value: float
     high: float
@@ -55,14 +55,14 @@ class LearnedRow(BaseModel):
     unit: Words
     moves: Words
     is_log: bool
-    craft: Range
-    own: Range
+    craft: ValueRange
+    own: ValueRange
     measured: bool
     held: bool
-    pulls: list[Pull]
+    pulls: list[Influence]
 
 
-class LeftOut(BaseModel):
+class LeftOutBatch(BaseModel):
     """A making of which something, or all of it, teaches nothing, and why."""
 
     batch: int
@@ -73,7 +73,7 @@ class LeftOut(BaseModel):
     chosen: bool = False  # left out by the cook, who can let it teach again
 
 
-class Pace(BaseModel):
+class StepPace(BaseModel):
     """A step, what it is called, and so many times the usual minutes."""
 
     step: str
@@ -85,11 +85,11 @@ class LearnedCup(BaseModel):
     """A measure, in grams: as the craft has it, and as it was weighed here."""
 
     words: Words
-    craft: Range
-    own: Range
+    craft: ValueRange
+    own: ValueRange
 
 
-class MovedRow(BaseModel):
+class EstimateChange(BaseModel):
     words: Words
     unit: Words
     was: float
@@ -102,19 +102,19 @@ class LearnedPage(BaseModel):
 
     batches: int
     rows: list[LearnedRow]
-    teaches: list[Teaches]
-    left_out: list[LeftOut]
-    odd: list[Pull]
-    pace: list[Pace]
+    teaches: list[MeasurementGain]
+    left_out: list[LeftOutBatch]
+    odd: list[Influence]
+    pace: list[StepPace]
     cups: list[LearnedCup]
-    moved: list[MovedRow] = []
+    moved: list[EstimateChange] = []
 
 
-class Hold(Body):
+class HoldEstimate(RequestBody):
     held: bool
 
 
-class LeaveOut(Body):
+class LeaveBatchOut(RequestBody):
     left_out: bool
 
 
@@ -140,7 +140,7 @@ def _remembered_page(fingerprint: tuple[object, ...], kitchen: KitchenRecord) ->
 
 
 @router.put("/learned/{name}", response={200: LearnedPage})
-def hold_row(request: HttpRequest, name: str, hold: Hold) -> LearnedPage:
+def hold_row(request: HttpRequest, name: str, hold: HoldEstimate) -> LearnedPage:
     """Set a row back to what the craft or a measurement says, and hold it there; or let it learn again."""
     kitchen = asking(request)
     if name not in ESTIMATES:
@@ -155,7 +155,7 @@ def hold_row(request: HttpRequest, name: str, hold: Hold) -> LearnedPage:
 
 
 @router.put("/log/{int:batch_id}/left-out", response={200: LearnedPage})
-def leave_batch_out(request: HttpRequest, batch_id: int, leave_out: LeaveOut) -> LearnedPage:
+def leave_batch_out(request: HttpRequest, batch_id: int, leave_out: LeaveBatchOut) -> LearnedPage:
     """Have a batch teach nothing, or teach again; with what that moved."""
     kitchen = asking(request)
     batch = get_object_or_404(Batch, pk=batch_id, kitchen=kitchen)
@@ -166,7 +166,7 @@ def leave_batch_out(request: HttpRequest, batch_id: int, leave_out: LeaveOut) ->
     return _page(kitchen, before)
 
 
-def _page(kitchen: KitchenRecord, before: Learnt | None = None) -> LearnedPage:
+def _page(kitchen: KitchenRecord, before: LearningResult | None = None) -> LearnedPage:
     batches = batches_of(kitchen)
     learnt, priors = learnt_of(kitchen, batches), priors_of(kitchen)
     held, measured = set(kitchen.learnt.get("held", [])), set(kitchen.document.get("estimates", {}))
@@ -183,7 +183,7 @@ def _page(kitchen: KitchenRecord, before: Learnt | None = None) -> LearnedPage:
         left_out=_left_out(kitchen, batches),
         odd=[_pull(batches[number], 0.0) for number in learnt.odd],
         pace=[
-            Pace(step=step, title=title_of(step), times=times)
+            StepPace(step=step, title=title_of(step), times=times)
             for step, times in sorted(kitchen.learnt.get("pace", {}).items())
         ],
         cups=[
@@ -193,16 +193,16 @@ def _page(kitchen: KitchenRecord, before: Learnt | None = None) -> LearnedPage:
     )
 
 
-def _range(ends: tuple[float, float, float]) -> Range:
+def _range(ends: tuple[float, float, float]) -> ValueRange:
     low, value, high = ends
-    return Range(low=low, value=value, high=high)
+    return ValueRange(low=low, value=value, high=high)
 
 
-def _pull(batch: Batch, by: float) -> Pull:
-    return Pull(batch=batch.pk, title=batch.title, made=batch.made, by=by)
+def _pull(batch: Batch, by: float) -> Influence:
+    return Influence(batch=batch.pk, title=batch.title, made=batch.made, by=by)
 
 
-def _row(name: EstimateId, row: Row, batches: list[Batch], *, held: bool, measured: bool) -> LearnedRow:
+def _row(name: EstimateId, row: LearnedEstimate, batches: list[Batch], *, held: bool, measured: bool) -> LearnedRow:
     table = ESTIMATES[name]
     pulls = sorted(row.pulls.items(), key=lambda pair: -abs(pair[1]))[:_MOST_PULLS]
     low, value, high = (table.at(row.z + off * row.sd) for off in (-EDGE, 0.0, EDGE))
@@ -213,18 +213,20 @@ def _row(name: EstimateId, row: Row, batches: list[Batch], *, held: bool, measur
         unit=table.unit,
         moves=table.moves,
         is_log=table.shape == "log",
-        craft=Range(low=table.low, value=table.value, high=table.high),
-        own=Range(low=low, value=value, high=high),
+        craft=ValueRange(low=table.low, value=table.value, high=table.high),
+        own=ValueRange(low=low, value=value, high=high),
         measured=measured,
         held=held,
         pulls=[_pull(batches[number], by) for number, by in pulls],
     )
 
 
-def _left_out(kitchen: KitchenRecord, batches: list[Batch]) -> list[LeftOut]:
+def _left_out(kitchen: KitchenRecord, batches: list[Batch]) -> list[LeftOutBatch]:
     """What teaches nothing, and why: said of every making, so that nobody wonders."""
     found = [
-        LeftOut(batch=one.pk, title=one.title, made=one.made, why=[say("you left it out")], whole=True, chosen=True)
+        LeftOutBatch(
+            batch=one.pk, title=one.title, made=one.made, why=[say("you left it out")], whole=True, chosen=True
+        )
         for one in Batch.objects.filter(kitchen=kitchen, rehearsed=False, left_out=True)[:_MOST_TOLD]
     ]
     for one in batches:
@@ -232,16 +234,16 @@ def _left_out(kitchen: KitchenRecord, batches: list[Batch]) -> list[LeftOut]:
         if nothing and not why:
             why = [say("no step of it that is told with a range was timed, weighed or read")]
         if why:
-            found.append(LeftOut(batch=one.pk, title=one.title, made=one.made, why=why, whole=nothing))
+            found.append(LeftOutBatch(batch=one.pk, title=one.title, made=one.made, why=why, whole=nothing))
     return sorted(found, key=lambda one: one.made, reverse=True)[:_MOST_TOLD]
 
 
-def _moved(before: Learnt, now: Learnt) -> list[MovedRow]:
+def _moved(before: LearningResult, now: LearningResult) -> list[EstimateChange]:
     found = []
     for name in dict.fromkeys((*before.rows, *now.rows)):
         table = ESTIMATES[name]
         was, then = (one.rows[name].z if name in one.rows else 0.0 for one in (before, now))
         if abs(was - then) > 0.02:
-            row = MovedRow(words=table.words, unit=table.unit, was=table.at(was), now=table.at(then))
+            row = EstimateChange(words=table.words, unit=table.unit, was=table.at(was), now=table.at(then))
             found.append((abs(was - then), row))
     return [row for _, row in sorted(found, key=lambda pair: -pair[0])[:8]]

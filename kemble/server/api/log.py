@@ -20,25 +20,25 @@ from kemble.core.change.adjust import Adjustment, adjust
 from kemble.core.facts.fact import Fact
 from kemble.core.facts.problems import refuse
 from kemble.core.facts.unchecked import unchecked_model
-from kemble.core.learn.liking import Penalty, penalties
-from kemble.core.learn.next import CraftRule, Proposal, by_craft, proposals
-from kemble.core.log.evidence import FaultTold, told
-from kemble.core.log.stock import Kept
-from kemble.core.log.taste import Compared, Verdict, check_tastes
+from kemble.core.learn.liking import LikingPenalty, penalties
+from kemble.core.learn.next import Proposal, TasteAdvice, by_craft, proposals
+from kemble.core.log.evidence import ExplainedFault, told
+from kemble.core.log.stock import StoredPieces
+from kemble.core.log.taste import ComparedPrediction, Verdict, check_tastes
 from kemble.core.run.events import RunFinished
-from kemble.core.run.fold import Note
+from kemble.core.run.fold import RunNote
 from kemble.core.run.pieces import WeighedPieces, weighed_pieces
 from kemble.core.run.state import state_of
 from kemble.core.words import say
-from kemble.server.api.asked import MOST_NUMBER, Write, asking
-from kemble.server.api.paging import Paged
-from kemble.server.api.refusal import Conflict, answer
+from kemble.server.api.asked import MOST_NUMBER, WriteBody, asking
+from kemble.server.api.paging import PageQuery
+from kemble.server.api.refusal import ConflictRefusal, answer
 from kemble.server.api.runs import run_of
-from kemble.server.api.sheets import Dot, Saved, dots_of, save_over, sheet_of
+from kemble.server.api.sheets import MapDot, SavedSheet, dots_of, save_over, sheet_of
 from kemble.server.learning.posterior import marks_of_sheet, ratios_of, relearn, see, tasted_of
 from kemble.server.models import Batch, KitchenRecord, Tasting
 from kemble.server.runs.runs_together import added_words, happened_in
-from kemble.server.runs.storing import Said, add_event, log_outcome
+from kemble.server.runs.storing import BatchFeedback, add_event, log_outcome
 from kemble.server.storage.fair_lock import writing
 from kemble.server.storage.idempotency import keep_receipt, receipt_of
 from kemble.server.storage.trash import drop
@@ -46,7 +46,7 @@ from kemble.server.storage.trash import drop
 router = Router(tags=["log"])
 
 
-class Outcome(Write):
+class BatchOutcome(WriteBody):
     """How a batch came out. Tastes are marks from -2 (too little) over 0 (just right) to 2 (too much)."""
 
     tastes: dict[str, Annotated[int, Field(ge=-100, le=100)]] = Field(
@@ -56,14 +56,14 @@ class Outcome(Write):
     note: str = Field("", max_length=4000, description="at most 4000 letters")
     pieces: int | None = Field(None, ge=0, le=1000, description="a whole number from 0 to 1000")
     grams: float | None = Field(None, gt=0, le=50_000, allow_inf_nan=False, description="above 0, at most 50 000 g")
-    kept: list[Kept] | None = Field(None, max_length=3, description="at most three places; left out, as it was")
+    kept: list[StoredPieces] | None = Field(None, max_length=3, description="at most three places; left out, as it was")
 
     @property
-    def said(self) -> Said:
-        return Said(self.tastes, self.faults, self.note, self.pieces, self.grams)
+    def said(self) -> BatchFeedback:
+        return BatchFeedback(self.tastes, self.faults, self.note, self.pieces, self.grams)
 
 
-class Correction(Outcome):
+class OutcomeCorrection(BatchOutcome):
     """How a batch came out, said anew: all of it is named, so that what is left out is not taken for emptied."""
 
     tastes: dict[str, Annotated[int, Field(ge=-100, le=100)]] = Field(max_length=12, description="scales of the way")
@@ -87,7 +87,7 @@ class BatchCard(BaseModel):
     note: str
 
 
-class NewTasting(Write):
+class NewTasting(WriteBody):
     """How one tongue finds it: marks from -2 to 2, and liking from 1 (not at all) to 9 (very much). `blind`: it was known
     by a number only."""
 
@@ -115,11 +115,11 @@ class NextTime(BaseModel):
     costs most of the liking, where enough have said."""
 
     proposals: list[Proposal]
-    by_craft: list[CraftRule]
-    penalties: list[Penalty]
+    by_craft: list[TasteAdvice]
+    penalties: list[LikingPenalty]
 
 
-class TakeNext(Write):
+class TakeProposal(WriteBody):
     kind: Literal["please", "learn"] = Field(description="please or learn")
 
 
@@ -137,7 +137,7 @@ class LogPage(BaseModel):
     ways: list[LogWay]
     way: str | None
     batches: list[BatchCard]
-    dots: list[Dot]
+    dots: list[MapDot]
     page: int
     pages: int
     total: int
@@ -151,14 +151,14 @@ class BatchOpen(BatchCard):
     pieces: Fact | None
     counted: int | None
     grams: float | None
-    kept: list[Kept]
+    kept: list[StoredPieces]
     added: list[str]
     tastings: list[TastingCard]
     left_out: bool
-    compared: list[Compared]
+    compared: list[ComparedPrediction]
     weighed: list[WeighedPieces]
-    faults: list[FaultTold]
-    notes: list[Note]
+    faults: list[ExplainedFault]
+    notes: list[RunNote]
     facts: dict[str, Fact]
 
 
@@ -193,7 +193,8 @@ def _opened(batch: Batch) -> HttpResponse:
         counted=batch.pieces,
         grams=batch.grams,
         kept=[
-            Kept.model_validate({"where": row.where, "pieces": row.pieces}) for row in batch.stock.filter(dropped=None)
+            StoredPieces.model_validate({"where": row.where, "pieces": row.pieces})
+            for row in batch.stock.filter(dropped=None)
         ],
         added=added_words(run),
         tastings=[_tasting(one) for one in batch.tastings.all()],
@@ -254,8 +255,8 @@ def _proposals(kitchen: KitchenRecord, batch: Batch) -> list[Proposal]:
     return proposals(WAYS[batch.way], tasted_of(kitchen, batch.way), sheet, ratios_of(batch))
 
 
-@router.post("/log/{int:batch_id}/next", response={200: Saved})
-def take_next(request: HttpRequest, batch_id: int, take_next: TakeNext) -> Saved:
+@router.post("/log/{int:batch_id}/next", response={200: SavedSheet})
+def take_next(request: HttpRequest, batch_id: int, take_next: TakeProposal) -> SavedSheet:
     """What is proposed as the next revision of its sheet, its lines changed through the flow."""
     kitchen = asking(request)
     batch = get_object_or_404(Batch, pk=batch_id, kitchen=kitchen)
@@ -270,14 +271,14 @@ def take_next(request: HttpRequest, batch_id: int, take_next: TakeNext) -> Saved
     with writing():
         sent = receipt_of(kitchen, take_next.uid, "save")
         if sent:
-            return Saved(revision=sent.revision)
+            return SavedSheet(revision=sent.revision)
         revision = save_over(record, record.revision, sheet)
         keep_receipt(kitchen, take_next.uid, "save", record.pk, revision.number)
-    return Saved(revision=revision.number)
+    return SavedSheet(revision=revision.number)
 
 
 @router.post("/runs/{int:run_id}/outcome", response={200: BatchOpen})
-def log_run(request: HttpRequest, run_id: int, outcome: Outcome) -> HttpResponse:
+def log_run(request: HttpRequest, run_id: int, outcome: BatchOutcome) -> HttpResponse:
     """Finish a run, if it is not finished yet, and put it in the log.
 
     One that is in the log already is not wiped by a second outcome (409): that is changed where it stands.
@@ -290,7 +291,7 @@ def log_run(request: HttpRequest, run_id: int, outcome: Outcome) -> HttpResponse
         if sent is not None:
             batch = Batch.everything.get(pk=sent.number)
         elif run.logged is not None:
-            raise Conflict("this run is in the log already")
+            raise ConflictRefusal("this run is in the log already")
         else:
             batch = log_outcome(run, outcome.said, outcome.kept, seen)
             keep_receipt(kitchen, outcome.uid, "outcome", batch.pk)
@@ -300,7 +301,7 @@ def log_run(request: HttpRequest, run_id: int, outcome: Outcome) -> HttpResponse
     return _opened(batch)
 
 
-class Sought(BaseModel):
+class LogFilter(BaseModel):
     """What of the log is wanted: words in a title, a note or a taster's name; a verdict; a sheet; made from a day to a day."""
 
     model_config = ConfigDict(extra="ignore")
@@ -330,8 +331,8 @@ class Sought(BaseModel):
 @router.get("/log", response={200: LogPage})
 def batches(
     request: HttpRequest,
-    paged: Annotated[Paged, Query()],
-    sought: Annotated[Sought, Query()],
+    paged: Annotated[PageQuery, Query()],
+    sought: Annotated[LogFilter, Query()],
     way: str | None = None,
 ) -> HttpResponse:
     """The batches of a way, or those of them that are sought: of the way asked for, else the one with the most."""
@@ -365,7 +366,7 @@ def open_batch(request: HttpRequest, batch_id: int) -> HttpResponse:
 
 
 @router.put("/log/{int:batch_id}", response={200: BatchOpen})
-def change_batch(request: HttpRequest, batch_id: int, correction: Correction) -> HttpResponse:
+def change_batch(request: HttpRequest, batch_id: int, correction: OutcomeCorrection) -> HttpResponse:
     """Say anew how a batch came out."""
     batch = get_object_or_404(Batch, pk=batch_id, kitchen=asking(request))
     with writing():

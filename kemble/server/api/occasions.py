@@ -19,11 +19,11 @@ from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.feasts import Feast, feasts
 from kemble.core.plan.occasion import DayPlan, Occasion
 from kemble.core.words import Words, say
-from kemble.server.api.asked import MOST_NUMBER, Write, asking, completed
-from kemble.server.api.refusal import Conflict, answer
+from kemble.server.api.asked import MOST_NUMBER, WriteBody, asking, completed
+from kemble.server.api.refusal import ConflictRefusal, answer
 from kemble.server.models import KitchenRecord, OccasionRecord, SheetRecord
 from kemble.server.occasions import planning_jobs
-from kemble.server.occasions.occasion_days import Made, check_occasion, kept_day, store_occasion
+from kemble.server.occasions.occasion_days import WorkedDish, check_occasion, kept_day, store_occasion
 from kemble.server.storage.fair_lock import writing
 from kemble.server.storage.idempotency import keep_receipt, receipt_of
 from kemble.server.storage.trash import drop
@@ -34,14 +34,14 @@ router = Router(tags=["occasions"])
 _LIST_PATIENCE_S = 0.3  # with the days of all the occasions of a list together
 
 
-class SaveOccasion(Write):
+class SaveOccasion(WriteBody):
     """The occasion over the revision that was edited; left out, over whatever there is."""
 
     revision: int | None = Field(None, ge=1, le=MOST_NUMBER, description="the revision that was edited")
     occasion: Occasion
 
 
-class NewOccasion(Write):
+class NewOccasion(WriteBody):
     occasion: Occasion
 
 
@@ -50,7 +50,7 @@ class PartNamed(BaseModel):
     name: str
 
 
-class DishTold(BaseModel):
+class DishCard(BaseModel):
     """A sheet of an occasion as it is made: its size in words, its parts, or why it cannot be worked."""
 
     sheet: int
@@ -61,7 +61,7 @@ class DishTold(BaseModel):
     problem: str
 
 
-class PlanningTold(BaseModel):
+class PlanningProgress(BaseModel):
     """A day that is being planned still, or whose planning was stopped with nothing to show: what is done, since when, and
     how far the plan in hand is at most from the best there can be, while there is one."""
 
@@ -77,9 +77,9 @@ class OccasionOpen(BaseModel):
     id: int
     revision: int
     occasion: Occasion
-    dishes: list[DishTold]
+    dishes: list[DishCard]
     day: DayPlan
-    planning: PlanningTold | None = None
+    planning: PlanningProgress | None = None
 
 
 class NextStep(BaseModel):
@@ -110,7 +110,7 @@ class OccasionCard(BaseModel):
     pending: bool = False
 
 
-class FeastTold(BaseModel):
+class FeastCard(BaseModel):
     """A day that is kept: a feast of the craft's year, or one of the kitchen's own; from when there is something to do."""
 
     id: str
@@ -128,9 +128,9 @@ def occasion_of(kitchen: KitchenRecord, number: int) -> OccasionRecord:
     return found
 
 
-def _told(made: list[Made]) -> list[DishTold]:
+def _told(made: list[WorkedDish]) -> list[DishCard]:
     return [
-        DishTold(
+        DishCard(
             sheet=one.record.pk,
             title=one.record.title,
             way=one.record.way,
@@ -166,16 +166,16 @@ def _opened(record: OccasionRecord) -> OccasionOpen:
     )
 
 
-def _planning(one: planning_jobs.Planning) -> PlanningTold:
-    return PlanningTold(
+def _planning(one: planning_jobs.PlanningJob) -> PlanningProgress:
+    return PlanningProgress(
         says=one.watch.says, since=one.since, gap_pct=one.watch.gap_pct, stopped=one.was_stopped
     )  # fmt: skip
 
 
-def _gone(sheet: int) -> DishTold:
+def _gone(sheet: int) -> DishCard:
     """Of an occasion one of whose sheets is not there any more: the day is as it was planned last."""
     found = SheetRecord.everything.filter(pk=sheet).first()
-    return DishTold(
+    return DishCard(
         sheet=sheet,
         title=found.title if found else say("a sheet"),
         way=found.way if found else "",
@@ -266,7 +266,7 @@ def save_occasion(request: HttpRequest, occasion_id: int, save_occasion: SaveOcc
         record = occasion_of(kitchen, occasion_id)
         if checked and receipt_of(kitchen, save_occasion.uid, "occasion") is None:
             if save_occasion.revision not in (None, record.revision):
-                raise Conflict(f"{save_occasion.revision} is not the newest: the occasion was saved elsewhere")
+                raise ConflictRefusal(f"{save_occasion.revision} is not the newest: the occasion was saved elsewhere")
             record.revision += 1
             store_occasion(record, checked)
             keep_receipt(kitchen, save_occasion.uid, "occasion", record.pk, record.revision)
@@ -329,8 +329,8 @@ def _file(content: str | bytes, kind: str, name: str) -> HttpResponse:
     return found
 
 
-@router.get("/feasts", response={200: list[FeastTold]})
-def year(request: HttpRequest, days: Annotated[int, Query(ge=1, le=800)] = 400) -> list[FeastTold]:
+@router.get("/feasts", response={200: list[FeastCard]})
+def year(request: HttpRequest, days: Annotated[int, Query(ge=1, le=800)] = 400) -> list[FeastCard]:
     """The feasts and the kitchen's own days ahead, in order, each with when there is something to begin."""
     settings = asking(request).settings
     today = timezone.now().astimezone(settings.zone).date()
@@ -338,8 +338,8 @@ def year(request: HttpRequest, days: Annotated[int, Query(ge=1, le=800)] = 400) 
     return sorted(found, key=lambda one: (one.day, one.name))
 
 
-def _feast(feast: Feast) -> FeastTold:
-    return FeastTold(
+def _feast(feast: Feast) -> FeastCard:
+    return FeastCard(
         id=feast.id,
         name=feast.name,
         day=feast.day,
@@ -349,14 +349,14 @@ def _feast(feast: Feast) -> FeastTold:
     )
 
 
-def _own(settings: Kitchen, today: date, days: int) -> list[FeastTold]:
+def _own(settings: Kitchen, today: date, days: int) -> list[FeastCard]:
     found = []
     for number, own in enumerate(settings.own_days):
         for year in range(today.year - 1, today.year + days // 365 + 2):
             day, until = own.in_year(year)
             if today <= (until or day) and day <= today + timedelta(days=days):
                 found.append(
-                    FeastTold(
+                    FeastCard(
                         id=f"own-{number}",
                         name=own.name,
                         day=day,

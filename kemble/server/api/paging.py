@@ -8,7 +8,7 @@ from django.db.models import QuerySet
 from pydantic import BaseModel, ConfigDict, Field
 
 
-class Paged(BaseModel):
+class PageQuery(BaseModel):
     """Which page of a list, and how long its pages are. Pages count from 1; beyond the last one comes the last."""
 
     model_config = ConfigDict(extra="ignore")

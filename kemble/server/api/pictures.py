@@ -14,7 +14,7 @@ from pydantic import BaseModel, Field
 
 from kemble.core.facts.problems import refuse
 from kemble.core.words import Words, say
-from kemble.server.api.asked import Body, asking
+from kemble.server.api.asked import RequestBody, asking
 from kemble.server.api.runs import run_of
 from kemble.server.models import CuePicture
 from kemble.server.runs.pictures import MOST_BYTES, as_webp
@@ -37,7 +37,7 @@ class PictureCard(BaseModel):
     at: datetime
 
 
-class NewPicture(Body):
+class NewPicture(RequestBody):
     uid: str = Field(min_length=8, max_length=64, description="8 to 64 letters or figures, new for each picture")
     step: str = Field(min_length=1, max_length=60, description="a step of the run, or eaten")
 

@@ -11,7 +11,7 @@ from kemble.core.facts.problems import Refused
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.schedule import Plan, kitchen_time, plan_for, plan_from
 from kemble.core.sheet.document import Sheet
-from kemble.server.api.asked import Body, asking
+from kemble.server.api.asked import RequestBody, asking
 from kemble.server.api.refusal import answer
 from kemble.server.sheets.work_results import worked_for
 from kemble.server.storage.fair_lock import WORKING
@@ -19,7 +19,7 @@ from kemble.server.storage.fair_lock import WORKING
 router = Router(tags=["plans"])
 
 
-class PlanSheet(Body):
+class PlanSheet(RequestBody):
     sheet: Sheet
     serve: str | None = Field(
         None,

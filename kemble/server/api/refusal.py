@@ -9,21 +9,21 @@ from pydantic import BaseModel
 
 from kemble.core.facts.problems import Problem
 from kemble.core.facts.unchecked import unchecked_model
-from kemble.core.stations.chain import Worked
+from kemble.core.stations.chain import WorkResult
 
 
 class Refusal(BaseModel):
     """What every 4xx answer carries. `worked` is what could be worked out all the same, if anything."""
 
     problems: list[Problem]
-    worked: Worked | None = None
+    worked: WorkResult | None = None
 
 
-class Conflict(Exception):
+class ConflictRefusal(Exception):
     """Somebody saved in between."""
 
 
-class Gone(Exception):
+class GoneRefusal(Exception):
     """It was thrown away, and can be brought back; its text says what and when."""
 
 
@@ -31,7 +31,7 @@ class Gone(Exception):
 TOKEN_LOST = Problem(path="session", says="has lost its token", accepts="it again, after a reload")
 
 
-def refusal(problems: Sequence[Problem], status: int, worked: Worked | None = None) -> HttpResponse:
+def refusal(problems: Sequence[Problem], status: int, worked: WorkResult | None = None) -> HttpResponse:
     body = unchecked_model(Refusal, problems=list(problems), worked=worked)
     return HttpResponse(body.model_dump_json(), status=status, content_type="application/json")
 

@@ -17,8 +17,8 @@ from kemble.core.kitchen.shelf import Shelf
 from kemble.core.log.taste import Verdict
 from kemble.core.sheet.document import Sheet
 from kemble.core.words import Words, say
-from kemble.server.api.asked import Body, asking
-from kemble.server.api.paging import Paged
+from kemble.server.api.asked import RequestBody, asking
+from kemble.server.api.paging import PageQuery
 from kemble.server.api.sheets import CardSection, sheet_of
 from kemble.server.models import Batch, KitchenRecord, SheetRevision
 from kemble.server.runs.runs_together import facts_now
@@ -29,7 +29,7 @@ router = Router(tags=["revisions"])
 _MOST_SIDE_BY_SIDE = 4
 
 
-class MadeFrom(BaseModel):
+class BatchFromRevision(BaseModel):
     batch: int
     made: datetime
     verdict: Verdict
@@ -42,7 +42,7 @@ class RevisionCard(BaseModel):
     saved: datetime
     name: str
     changed: list[str]
-    batches: list[MadeFrom]
+    batches: list[BatchFromRevision]
 
 
 class RevisionPage(BaseModel):
@@ -56,12 +56,14 @@ class RevisionPage(BaseModel):
     total: int
 
 
-class NameRevision(Body):
+class NameRevision(RequestBody):
     name: str = Field(max_length=60, description="at most 60 letters")
 
 
 @router.get("/sheets/{int:sheet_id}/revisions", response={200: RevisionPage})
-def revisions(request: HttpRequest, sheet_id: int, paged: Annotated[Paged, Query()], find: str = "") -> RevisionPage:
+def revisions(
+    request: HttpRequest, sheet_id: int, paged: Annotated[PageQuery, Query()], find: str = ""
+) -> RevisionPage:
     """Every revision, or those whose name says what is sought."""
     kitchen = asking(request)
     record = sheet_of(kitchen, sheet_id)
@@ -72,10 +74,10 @@ def revisions(request: HttpRequest, sheet_id: int, paged: Annotated[Paged, Query
     shown, page, pages, total = paged.of(rows)
     numbers = {one.number for one in shown}
     before = {one.number: one for one in record.revisions.filter(number__in=[number - 1 for number in numbers])}
-    made: dict[int, list[MadeFrom]] = {}
+    made: dict[int, list[BatchFromRevision]] = {}
     batches = Batch.objects.filter(kitchen=kitchen, rehearsed=False, run__sheet=record, run__revision__in=numbers)
     for batch in batches.select_related("run").defer("run__frozen", "seen"):
-        card = MadeFrom(batch=batch.pk, made=batch.made, verdict=batch.verdict)
+        card = BatchFromRevision(batch=batch.pk, made=batch.made, verdict=batch.verdict)
         made.setdefault(batch.run.revision or 0, []).append(card)
     shelf = Shelf(kitchen.settings)
     return RevisionPage(
@@ -122,10 +124,10 @@ def name_revision(request: HttpRequest, sheet_id: int, number: int, name_revisio
     row = revision_of(asking(request), sheet_id, number)
     with writing():
         SheetRevision.objects.filter(pk=row.pk).update(name=name_revision.name.strip())
-    return revisions(request, sheet_id, Paged())
+    return revisions(request, sheet_id, PageQuery())
 
 
-class Column(BaseModel):
+class ComparedColumn(BaseModel):
     """One batch or one sheet."""
 
     kind: Literal["batch", "sheet"]
@@ -137,7 +139,7 @@ class Column(BaseModel):
     section: CardSection | None  # what is made, from the side
 
 
-class RowAcross(BaseModel):
+class ComparedRow(BaseModel):
     """One fact in which they differ, as it is shown in each; None where one has it not."""
 
     key: str
@@ -150,8 +152,8 @@ class RowAcross(BaseModel):
 class SideBySide(BaseModel):
     """Two to four batches or sheets: only what differs, in facts, and of each against the first in words."""
 
-    columns: list[Column]
-    rows: list[RowAcross]
+    columns: list[ComparedColumn]
+    rows: list[ComparedRow]
     differs: list[list[str]]
 
 
@@ -178,7 +180,7 @@ def compare(request: HttpRequest, batches: str = "", sheets: str = "") -> SideBy
     )
 
 
-_Chosen = tuple[Column, dict[str, Fact], Sheet]
+_Chosen = tuple[ComparedColumn, dict[str, Fact], Sheet]
 
 
 def _numbers(path: str, text: str) -> list[int]:
@@ -192,7 +194,7 @@ def _batches(kitchen: KitchenRecord, numbers: list[int]) -> list[_Chosen]:
     found = []
     for number in numbers:
         batch = get_object_or_404(Batch, pk=number, kitchen=kitchen)
-        column = Column(
+        column = ComparedColumn(
             kind="batch",
             id=batch.pk,
             title=batch.title,
@@ -209,7 +211,7 @@ def _sheets(kitchen: KitchenRecord, numbers: list[int]) -> list[_Chosen]:
     found = []
     for number in numbers:
         record = sheet_of(kitchen, number)
-        column = Column(
+        column = ComparedColumn(
             kind="sheet",
             id=record.pk,
             title=record.title,
@@ -227,10 +229,10 @@ def _section(sheet: Sheet, kitchen: KitchenRecord) -> CardSection | None:
     return CardSection.model_validate(drawn) if drawn else None
 
 
-def _across(key: str, facts: list[dict[str, Fact]]) -> RowAcross:
+def _across(key: str, facts: list[dict[str, Fact]]) -> ComparedRow:
     told = next(one[key] for one in facts if key in one)
     mine = [one.get(key) for one in facts]
-    return RowAcross(
+    return ComparedRow(
         key=key,
         label=told.label,
         unit=told.unit,

@@ -24,14 +24,14 @@ from kemble.core.facts.problems import Refused, refuse
 from kemble.core.facts.quantity import TemperatureUnit
 from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.shelf import Shelf
-from kemble.core.log.evidence import FaultTold, at_step, told
+from kemble.core.log.evidence import ExplainedFault, at_step, told
 from kemble.core.plan.occasion import plan_of_dish
 from kemble.core.plan.schedule import Plan, plan_from
 from kemble.core.run.actual import with_added
 from kemble.core.run.device_clock import NOTICED_S, DeviceClock, event_time
 from kemble.core.run.events import (
     KINDS,
-    Added,
+    AddedIngredient,
     AnyEvent,
     CoreProbed,
     Event,
@@ -42,14 +42,14 @@ from kemble.core.run.events import (
     told_event,
 )
 from kemble.core.run.fold import plan_now
-from kemble.core.run.rehearsal import CookManner, Part, Report, played, report
+from kemble.core.run.rehearsal import RehearsedRun, RunReport, SimulatedCookTraits, played, report
 from kemble.core.run.state import RunState
 from kemble.core.stations.heat.curve import CoreCurve
-from kemble.core.stations.shape.hands import HandsDrawn, hands_of
+from kemble.core.stations.shape.hands import HandsDrawing, hands_of
 from kemble.core.words import Words, say
-from kemble.server.api.asked import MOST_NUMBER, Write, asking
+from kemble.server.api.asked import MOST_NUMBER, WriteBody, asking
 from kemble.server.api.occasions import occasion_of
-from kemble.server.api.refusal import Gone, answer
+from kemble.server.api.refusal import GoneRefusal, answer
 from kemble.server.api.sheets import sheet_of
 from kemble.server.devices import probes, scales
 from kemble.server.devices.attached import Device
@@ -66,14 +66,14 @@ router = Router(tags=["runs"])
 REHEARSAL_PACE = 60
 
 
-class NewRun(Write):
+class NewRun(WriteBody):
     sheet: int | None = Field(None, ge=1, le=MOST_NUMBER, description="the number of a sheet")
     occasion: int | None = Field(None, ge=1, le=MOST_NUMBER, description="the number of an occasion")
     dish: int | None = Field(
         None, ge=0, lt=60, description="the number of one of its sheets, from 0; left out, all of them"
     )
     rehearse: bool = False
-    cook: CookManner | None = Field(None, description="in a rehearsal, a simulated cook who does it all")
+    cook: SimulatedCookTraits | None = Field(None, description="in a rehearsal, a simulated cook who does it all")
 
 
 def _told(event_class: type[AnyEvent], name: str) -> Any:
@@ -103,7 +103,7 @@ class NewEvent(BaseModel):
     text: str | None = _told(NoteWritten, "text")
     of: str | None = Field(None, max_length=64, description="the uid of the event that is undone or redone")
     times: int | None = _told(PiecesCounted, "times")
-    added: Added | None = None
+    added: AddedIngredient | None = None
     sure: bool = False
     at: datetime | None = Field(None, description="an instant with its time zone")
     device_at: datetime | None = Field(None, description="an instant with its time zone")
@@ -181,7 +181,7 @@ def run_of(kitchen: KitchenRecord, number: int) -> Run:
     """A run of the kitchen's. Raises Gone when it was dropped, Http404 when there is none."""
     run: Run = get_object_or_404(Run.everything, kitchen=kitchen, pk=number)
     if run.dropped:
-        raise Gone(f"“{run.title}” was dropped on {run.dropped:%-d %B}")
+        raise GoneRefusal(f"“{run.title}” was dropped on {run.dropped:%-d %B}")
     run.kitchen = kitchen  # the very one: it need not be fetched again
     return run
 
@@ -314,7 +314,7 @@ def _played(runs: Sequence[Run], new_run: NewRun, kitchen: KitchenRecord) -> lis
     """What a simulated cook will do in each run; it counts once its time has come on the rehearsal's clock."""
     if new_run.cook is None or not new_run.rehearse:
         return [[] for _ in runs]
-    parts = [Part(run.kept.plan, run.kept.core) for run in runs]
+    parts = [RehearsedRun(run.kept.plan, run.kept.core) for run in runs]
     return played(parts, new_run.cook, kitchen.settings.cooks)
 
 
@@ -327,7 +327,7 @@ def _store_run(run: Run, events: Sequence[AnyEvent]) -> None:
 class FlowReport(BaseModel):
     """What the makings of a flow showed."""
 
-    report: Report
+    report: RunReport
 
 
 @router.get("/runs/{int:run_id}/report", response={200: FlowReport})
@@ -438,28 +438,28 @@ def _event_time(run: Run, new_event: NewEvent) -> tuple[datetime, float]:
         return when.at, when.error_s
 
 
-@router.get("/runs/{int:run_id}/hands", response={200: HandsDrawn})
-def hands(request: HttpRequest, run_id: int) -> HandsDrawn:
+@router.get("/runs/{int:run_id}/hands", response={200: HandsDrawing})
+def hands(request: HttpRequest, run_id: int) -> HandsDrawing:
     """The moves of the hands at the steps of a run, drawn for its own piece."""
     run = run_of(asking(request), run_id)
     sheet = run.kept.sheet
     return hands_of(sheet, worked_for(sheet, run.kitchen.settings))
 
 
-class FaultsHere(BaseModel):
+class FaultsAtStep(BaseModel):
     """What can be seen to be wrong: first what shows at the step in hand, then all else of the way and its parts."""
 
-    here: list[FaultTold]
-    others: list[FaultTold]
+    here: list[ExplainedFault]
+    others: list[ExplainedFault]
 
 
-@router.get("/runs/{int:run_id}/faults", response={200: FaultsHere})
-def run_faults(request: HttpRequest, run_id: int, step: str = "") -> FaultsHere:
+@router.get("/runs/{int:run_id}/faults", response={200: FaultsAtStep})
+def run_faults(request: HttpRequest, run_id: int, step: str = "") -> FaultsAtStep:
     """The faults of a run's way and parts, each with its causes ranked by what this making's own numbers and times say."""
     run = run_of(asking(request), run_id)
     happened = happened_in(run, run.clock())
     here, others = at_step(faults_of(WAYS[run.way]), step[:60])
-    return FaultsHere(here=[told(one, happened) for one in here], others=[told(one, happened) for one in others])
+    return FaultsAtStep(here=[told(one, happened) for one in here], others=[told(one, happened) for one in others])
 
 
 def _check_added(run: Run, event: AnyEvent) -> None:

@@ -21,7 +21,7 @@ from kemble.server.accounts import browsers, password_attempts, second_factor, s
 from kemble.server.accounts.household import good_password
 from kemble.server.accounts.owner import local_owner
 from kemble.server.accounts.roles import Role
-from kemble.server.api.asked import Body
+from kemble.server.api.asked import RequestBody
 from kemble.server.api.refusal import refusal
 from kemble.server.models import Member
 from kemble.server.web.qr_code import qr_svg
@@ -31,11 +31,11 @@ router = Router(tags=["session"])
 BACKEND = "django.contrib.auth.backends.ModelBackend"
 
 
-class UseKey(Body):
+class UseKey(RequestBody):
     key: str = Field(min_length=8, max_length=100, description="the key that the start command printed")
 
 
-class SignIn(Body):
+class SignIn(RequestBody):
     """`code`: of the second factor, where one is on; asked for when it is missing."""
 
     username: str = Field(min_length=1, max_length=150, description="your name")
@@ -43,14 +43,14 @@ class SignIn(Body):
     code: str = Field("", max_length=12, description="six figures")
 
 
-class NewPassword(Body):
+class NewPassword(RequestBody):
     """`old`: the one that is set, where one is."""
 
     password: str = Field(min_length=10, max_length=200, description="at least 10 letters or figures")
     old: str = Field("", max_length=200, description="the password that is set now")
 
 
-class GivenCode(Body):
+class SecondFactorCode(RequestBody):
     code: str = Field(min_length=6, max_length=12, description="six figures")
 
 
@@ -75,7 +75,7 @@ class BrowserCard(BaseModel):
     here: bool
 
 
-class FactorBegun(BaseModel):
+class SecondFactorSetup(BaseModel):
     """What a phone is told: the secret, its address, and that as a drawing for a camera. On once a code was right."""
 
     secret: str
@@ -211,25 +211,25 @@ def send_away(request: HttpRequest, number: int) -> Status[None]:
     return Status(204, None)
 
 
-@router.post("/session/second-factor", response={200: FactorBegun})
-def begin_factor(request: HttpRequest) -> FactorBegun:
+@router.post("/session/second-factor", response={200: SecondFactorSetup})
+def begin_factor(request: HttpRequest) -> SecondFactorSetup:
     """Begin a second factor: a new secret, which is asked for once a code of it was right."""
     user = _me(request)
     if second_factor.is_on(user):
         refuse("code", say("is asked for already"), say("to turn it off first"))
     factor = second_factor.begin(user)
     address = second_factor.address(factor)
-    return FactorBegun(secret=factor.secret, address=address, svg=qr_svg(address))
+    return SecondFactorSetup(secret=factor.secret, address=address, svg=qr_svg(address))
 
 
 @router.put("/session/second-factor", response={200: Session})
-def turn_factor_on(request: HttpRequest, given_code: GivenCode):  # type: ignore[no-untyped-def]
+def turn_factor_on(request: HttpRequest, given_code: SecondFactorCode):  # type: ignore[no-untyped-def]
     """From here on a code is asked for beside the password."""
     return _with_code(request, given_code.code, turns_on=True)
 
 
 @router.post("/session/second-factor/off", response={200: Session})
-def turn_factor_off(request: HttpRequest, given_code: GivenCode):  # type: ignore[no-untyped-def]
+def turn_factor_off(request: HttpRequest, given_code: SecondFactorCode):  # type: ignore[no-untyped-def]
     """No code is asked for any more; a last one is."""
     return _with_code(request, given_code.code, turns_on=False)
 

@@ -18,24 +18,24 @@ from kemble.core.cards.faults import faults_of
 from kemble.core.cards.ways import WAYS
 from kemble.core.change.adjust import Adjustment, adjust
 from kemble.core.change.sharing import share_part, unshare_part
-from kemble.core.change.sides import Sides, sides
-from kemble.core.facts.fact import Moved, ripple
+from kemble.core.change.sides import SchoolsCompared, sides
+from kemble.core.facts.fact import FactChange, ripple
 from kemble.core.facts.problems import refuse
 from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.facts.vocabulary import PartRole
-from kemble.core.formats.method_text import Understood
+from kemble.core.formats.method_text import MethodFinding
 from kemble.core.formats.recipe import laid_on
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.log.evidence import FaultTold, likeliest
+from kemble.core.log.evidence import ExplainedFault, likeliest
 from kemble.core.log.taste import Verdict
 from kemble.core.run.actual import with_added
 from kemble.core.sheet.document import Sheet, blank_sheet, default_sheet
-from kemble.core.stations.chain import Worked
-from kemble.core.stations.shape.hands import HandsDrawn, hands_of
+from kemble.core.stations.chain import WorkResult
+from kemble.core.stations.shape.hands import HandsDrawing, hands_of
 from kemble.core.words import Words, say
-from kemble.server.api.asked import MOST_NUMBER, Body, Write, asking, number_of
-from kemble.server.api.paging import Paged
-from kemble.server.api.refusal import Conflict, Gone, answer, refusal
+from kemble.server.api.asked import MOST_NUMBER, RequestBody, WriteBody, asking, number_of
+from kemble.server.api.paging import PageQuery
+from kemble.server.api.refusal import ConflictRefusal, GoneRefusal, answer, refusal
 from kemble.server.models import Batch, KitchenRecord, SheetRecord, SheetRevision
 from kemble.server.runs.runs_together import added_of
 from kemble.server.runs.storing import create_sheet
@@ -48,28 +48,28 @@ router = Router(tags=["sheets"])
 _MOST_DOTS = 60
 
 
-class NewSheet(Write):
+class NewSheet(WriteBody):
     """From a way's own starting sheet (or, `blank`, from its flour or grain alone), or from a whole sheet (a copy)."""
 
     way: str | None = Field(None, max_length=40, description="a way")
     blank: bool = False
     sheet: Sheet | None = None
-    says: list[Understood] | None = Field(None, max_length=400, description="what a method says, laid on the sheet")
+    says: list[MethodFinding] | None = Field(None, max_length=400, description="what a method says, laid on the sheet")
 
 
-class SaveSheet(Write):
+class SaveSheet(WriteBody):
     revision: int = Field(ge=1, le=MOST_NUMBER, description="the revision that was edited")
     sheet: Sheet
 
 
-class WorkSheet(Body):
+class WorkSheet(RequestBody):
     """A sheet to work, and optionally the one before it, to say what moved."""
 
     sheet: Sheet
     before: Sheet | None = None
 
 
-class AdjustSheet(Body):
+class AdjustSheet(RequestBody):
     """What moved is told against `before`, or against the sheet itself."""
 
     sheet: Sheet
@@ -77,14 +77,14 @@ class AdjustSheet(Body):
     before: Sheet | None = None
 
 
-class SharePart(Write):
+class SharePart(WriteBody):
     """A part of the sheet, and the sheet it is made for too."""
 
     role: PartRole = Field(description="a part of the sheet")
     with_sheet: int = number_of("another sheet")
 
 
-class AskSides(Body):
+class AskSides(RequestBody):
     """A sheet, and a question on which its way's cooks differ."""
 
     sheet: Sheet
@@ -132,7 +132,7 @@ class SheetPage(BaseModel):
     total: int
 
 
-class Dot(BaseModel):
+class MapDot(BaseModel):
     """An earlier batch on the map."""
 
     id: int
@@ -148,31 +148,31 @@ class SheetOpen(BaseModel):
     revision: int
     changed: datetime
     sheet: Sheet
-    worked: Worked
-    dots: list[Dot]
+    worked: WorkResult
+    dots: list[MapDot]
 
 
-class Saved(BaseModel):
+class SavedSheet(BaseModel):
     """What a save has become: all that its sender does not know already."""
 
     revision: int
 
 
-class Rippled(BaseModel):
+class RecalculatedSheet(BaseModel):
     """A sheet worked, and what moved since the one before."""
 
     sheet: Sheet
-    worked: Worked
-    moved: list[Moved]
+    worked: WorkResult
+    moved: list[FactChange]
     says: list[Words]
 
 
-def dots_of(kitchen: KitchenRecord, way: str) -> list[Dot]:
+def dots_of(kitchen: KitchenRecord, way: str) -> list[MapDot]:
     """The newest batches of a way, for its map. Rehearsals are none."""
     batches = Batch.objects.filter(kitchen=kitchen, way=way, rehearsed=False)
     return [
         unchecked_model(
-            Dot,
+            MapDot,
             id=batch.pk,
             title=batch.title,
             hydration_pct=batch.hydration_pct,
@@ -188,7 +188,7 @@ def sheet_of(kitchen: KitchenRecord, number: int) -> SheetRecord:
     """A sheet of the kitchen's. Raises Gone when it was thrown away, Http404 when there is none."""
     record: SheetRecord = get_object_or_404(SheetRecord.everything, kitchen=kitchen, pk=number)
     if record.dropped:
-        raise Gone(f"“{record.title}” was thrown away on {record.dropped:%-d %B}")
+        raise GoneRefusal(f"“{record.title}” was thrown away on {record.dropped:%-d %B}")
     return record
 
 
@@ -216,7 +216,9 @@ _ORDERS: dict[Order, tuple[str, ...]] = {
 
 
 @router.get("/sheets", response={200: SheetPage})
-def sheets(request: HttpRequest, paged: Annotated[Paged, Query()], find: str = "", by: Order = "changed") -> SheetPage:
+def sheets(
+    request: HttpRequest, paged: Annotated[PageQuery, Query()], find: str = "", by: Order = "changed"
+) -> SheetPage:
     """The sheets, or those whose title or way says what is sought: the newest first, or by title, or by way."""
     kitchen = asking(request)
     found = kitchen.sheets.order_by(*_ORDERS[by])
@@ -260,8 +262,8 @@ def open_sheet(request: HttpRequest, sheet_id: int) -> HttpResponse:
     return _opened(sheet_of(asking(request), sheet_id))
 
 
-@router.put("/sheets/{int:sheet_id}", response={200: Saved})
-def save_sheet(request: HttpRequest, sheet_id: int, save: SaveSheet) -> Saved:
+@router.put("/sheets/{int:sheet_id}", response={200: SavedSheet})
+def save_sheet(request: HttpRequest, sheet_id: int, save: SaveSheet) -> SavedSheet:
     """Save over the revision that was edited. 409 when somebody saved in between: nothing is overwritten.
 
     A sheet that cannot be worked out (a tin smaller than its batter) is saved all the same, and says why.
@@ -275,7 +277,7 @@ def save_sheet(request: HttpRequest, sheet_id: int, save: SaveSheet) -> Saved:
         else:
             revision = save_over(record, save.revision, save.sheet)
             keep_receipt(kitchen, save.uid, "save", record.pk, revision.number)
-    return Saved(revision=revision.number)
+    return SavedSheet(revision=revision.number)
 
 
 def save_over(record: SheetRecord, over: int, sheet: Sheet) -> SheetRevision:
@@ -289,32 +291,32 @@ def save_over(record: SheetRecord, over: int, sheet: Sheet) -> SheetRevision:
         changed=timezone.now(),
     )
     if not hit:
-        raise Conflict(f"{over} is not the newest: this sheet was saved elsewhere")
+        raise ConflictRefusal(f"{over} is not the newest: this sheet was saved elsewhere")
     return SheetRevision.objects.create(record=record, number=over + 1, document=document)
 
 
-@router.get("/sheets/{int:sheet_id}/hands", response={200: HandsDrawn})
-def hands_on_paper(request: HttpRequest, sheet_id: int) -> HandsDrawn:
+@router.get("/sheets/{int:sheet_id}/hands", response={200: HandsDrawing})
+def hands_on_paper(request: HttpRequest, sheet_id: int) -> HandsDrawing:
     """The moves of the hands at the steps of a sheet, drawn for its own piece, to be printed."""
     kitchen = asking(request)
     sheet = sheet_of(kitchen, sheet_id).sheet
     return hands_of(sheet, worked_for(sheet, kitchen.settings))
 
 
-@router.get("/sheets/{int:sheet_id}/risks", response={200: list[FaultTold]})
-def risks(request: HttpRequest, sheet_id: int) -> list[FaultTold]:
+@router.get("/sheets/{int:sheet_id}/risks", response={200: list[ExplainedFault]})
+def risks(request: HttpRequest, sheet_id: int) -> list[ExplainedFault]:
     """What is likeliest to go wrong with a sheet by its own numbers, before it is made."""
     kitchen = asking(request)
     sheet = sheet_of(kitchen, sheet_id).sheet
     return likeliest(faults_of(WAYS[sheet.way]), worked_for(sheet, kitchen.settings).facts)
 
 
-class AsMade(Write):
+class SheetAsMade(WriteBody):
     run: int = number_of("a run")
 
 
-@router.post("/sheets/{int:sheet_id}/as-made", response={200: Saved})
-def as_made(request: HttpRequest, sheet_id: int, as_made: AsMade) -> Saved:
+@router.post("/sheets/{int:sheet_id}/as-made", response={200: SavedSheet})
+def as_made(request: HttpRequest, sheet_id: int, as_made: SheetAsMade) -> SavedSheet:
     """What was put in beside what the sheet said, in a run of it, as the sheet's next revision."""
     kitchen = asking(request)
     record = sheet_of(kitchen, sheet_id)
@@ -325,10 +327,10 @@ def as_made(request: HttpRequest, sheet_id: int, as_made: AsMade) -> Saved:
     with writing():
         sent = receipt_of(kitchen, as_made.uid, "save")
         if sent:
-            return Saved(revision=sent.revision)
+            return SavedSheet(revision=sent.revision)
         revision = save_over(record, record.revision, with_added(record.sheet, added))
         keep_receipt(kitchen, as_made.uid, "save", record.pk, revision.number)
-    return Saved(revision=revision.number)
+    return SavedSheet(revision=revision.number)
 
 
 @router.delete("/sheets/{int:sheet_id}", response={204: None})
@@ -338,13 +340,13 @@ def delete_sheet(request: HttpRequest, sheet_id: int) -> Status[None]:
     return Status(204, None)
 
 
-@router.post("/work", response={200: Rippled})
+@router.post("/work", response={200: RecalculatedSheet})
 def work_sheet(request: HttpRequest, wanted: WorkSheet) -> HttpResponse:
     """Work a sheet without saving it. 422 with whatever could be worked out when something cannot."""
     return _rippled(wanted.sheet, wanted.before, asking(request).settings)
 
 
-@router.post("/sides", response={200: Sides})
+@router.post("/sides", response={200: SchoolsCompared})
 def both_sides(request: HttpRequest, asking_sides: AskSides) -> HttpResponse:
     """The sheet under every school of a question, side by side. Saves nothing."""
     settings = asking(request).settings
@@ -353,7 +355,7 @@ def both_sides(request: HttpRequest, asking_sides: AskSides) -> HttpResponse:
     return answer(found)
 
 
-@router.post("/adjust", response={200: Rippled})
+@router.post("/adjust", response={200: RecalculatedSheet})
 def adjust_sheet(request: HttpRequest, adjustment: AdjustSheet) -> HttpResponse:
     """Fix one thing and let the rest follow, without saving."""
     before = adjustment.before or adjustment.sheet
@@ -399,4 +401,4 @@ def _rippled(sheet: Sheet, before: Sheet | None, kitchen: Kitchen, says: Sequenc
     if worked.problems:
         return refusal(worked.problems, 422, worked)
     moved = ripple(worked_for(before, kitchen).facts, worked.facts) if before else []
-    return answer(unchecked_model(Rippled, sheet=sheet, worked=worked, moved=moved, says=list(says)))
+    return answer(unchecked_model(RecalculatedSheet, sheet=sheet, worked=worked, moved=moved, says=list(says)))

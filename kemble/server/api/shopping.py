@@ -7,24 +7,24 @@ from ninja import Router
 from pydantic import Field
 
 from kemble.core.change.shopping import ShoppingList, shopping
-from kemble.server.api.asked import Body, asking, number_of
+from kemble.server.api.asked import RequestBody, asking, number_of
 from kemble.server.api.refusal import answer
 from kemble.server.models import SheetRecord
 
 router = Router(tags=["shopping"])
 
 
-class Wanted(Body):
+class WantedSheet(RequestBody):
     sheet: int = number_of("a sheet")
     times: int = Field(1, ge=1, le=20, description="a whole number from 1 to 20")
 
 
-class GoShopping(Body):
-    wanted: list[Wanted] = Field(max_length=30, description="at most 30 sheets")
+class ShoppingRequest(RequestBody):
+    wanted: list[WantedSheet] = Field(max_length=30, description="at most 30 sheets")
 
 
 @router.post("/shopping", response={200: ShoppingList})
-def shopping_list(request: HttpRequest, going: GoShopping) -> HttpResponse:
+def shopping_list(request: HttpRequest, going: ShoppingRequest) -> HttpResponse:
     """What the sheets need together, in packs, less what is in the larder."""
     kitchen = asking(request)
     numbers = [one.sheet for one in going.wanted]

@@ -13,10 +13,20 @@ from ninja.responses import Status
 from pydantic import BaseModel, Field
 
 from kemble.core.facts.problems import refuse
-from kemble.core.log.blind import Answer, Cup, GivenAnswer, Halves, Kind, Verdict, check_seat, cups_of, verdict
+from kemble.core.log.blind import (
+    BlindTastingDesign,
+    Kind,
+    StoredAnswer,
+    TasterAnswer,
+    TastingCup,
+    TastingVerdict,
+    check_seat,
+    cups_of,
+    verdict,
+)
 from kemble.core.words import Words, say
 from kemble.server.accounts.roles import Role
-from kemble.server.api.asked import Write, asking, member_of
+from kemble.server.api.asked import WriteBody, asking, member_of
 from kemble.server.models import SplitBatch
 from kemble.server.storage.fair_lock import writing
 from kemble.server.storage.idempotency import keep_receipt, receipt_of
@@ -25,27 +35,27 @@ from kemble.server.storage.trash import drop
 router = Router(tags=["splits"])
 
 
-class NewSplit(Write):
+class NewBlindTasting(WriteBody):
     title: str = Field("", max_length=120, description="at most 120 letters")
-    split: Halves
+    split: BlindTastingDesign
 
 
-class SplitCard(BaseModel):
+class BlindTastingCard(BaseModel):
     id: int
     title: str
     made: datetime
     says: Words
 
 
-class Served(BaseModel):
+class ServedTasting(BaseModel):
     """For whoever serves: what is compared, what is in each cup, and what the answers say."""
 
-    split: Halves
-    cups: list[list[Cup]]
-    verdict: Verdict
+    split: BlindTastingDesign
+    cups: list[list[TastingCup]]
+    verdict: TastingVerdict
 
 
-class SplitOpen(BaseModel):
+class BlindTastingDetail(BaseModel):
     """A table: `codes` of every taster's cups in their order. A taster is told their own answer (as taster `mine`) and who
     has `answered`; the other answers and what was `served` are kept from them until all have answered."""
 
@@ -56,15 +66,15 @@ class SplitOpen(BaseModel):
     codes: list[list[str]]
     answered: list[int]
     mine: int | None
-    answers: list[Answer]
-    served: Served | None
+    answers: list[TasterAnswer]
+    served: ServedTasting | None
 
 
-def _opened(request: HttpRequest, row: SplitBatch) -> SplitOpen:
+def _opened(request: HttpRequest, row: SplitBatch) -> BlindTastingDetail:
     split, answers = _said(row)
     cups, me = cups_of(split), _by(request)
     knows = _may_know(request, split, answers)
-    return SplitOpen(
+    return BlindTastingDetail(
         id=row.pk,
         title=row.title,
         made=row.made,
@@ -72,12 +82,12 @@ def _opened(request: HttpRequest, row: SplitBatch) -> SplitOpen:
         codes=[[cup.code for cup in table] for table in cups],
         answered=sorted(one.taster for one in answers),
         mine=next((one.taster for one in answers if me and one.by == me), None),
-        answers=[Answer(taster=one.taster, code=one.code) for one in answers if knows or (me and one.by == me)],
-        served=Served(split=split, cups=cups, verdict=verdict(split, answers)) if knows else None,
+        answers=[TasterAnswer(taster=one.taster, code=one.code) for one in answers if knows or (me and one.by == me)],
+        served=ServedTasting(split=split, cups=cups, verdict=verdict(split, answers)) if knows else None,
     )
 
 
-def _may_know(request: HttpRequest, split: Halves, answers: Sequence[Answer]) -> bool:
+def _may_know(request: HttpRequest, split: BlindTastingDesign, answers: Sequence[TasterAnswer]) -> bool:
     """Whether who asks may be told what is in which cup: a taster's answer would be no answer."""
     return member_of(request).role != Role.TASTER or len(answers) >= split.tasters
 
@@ -88,12 +98,12 @@ def _by(request: HttpRequest) -> str:
     return str(member.pk) if member.role == Role.TASTER else ""
 
 
-def _said(row: SplitBatch) -> tuple[Halves, list[GivenAnswer]]:
-    return Halves.model_validate(row.document), [GivenAnswer.model_validate(one) for one in row.answers]
+def _said(row: SplitBatch) -> tuple[BlindTastingDesign, list[StoredAnswer]]:
+    return BlindTastingDesign.model_validate(row.document), [StoredAnswer.model_validate(one) for one in row.answers]
 
 
-@router.get("/splits", response={200: list[SplitCard]})
-def splits(request: HttpRequest) -> list[SplitCard]:
+@router.get("/splits", response={200: list[BlindTastingCard]})
+def splits(request: HttpRequest) -> list[BlindTastingCard]:
     found = []
     for row in SplitBatch.objects.filter(kitchen=asking(request))[:50]:
         split, answers = _said(row)
@@ -102,12 +112,12 @@ def splits(request: HttpRequest) -> list[SplitCard]:
             if _may_know(request, split, answers)
             else say("{answers} of {tasters} have answered", answers=len(answers), tasters=split.tasters)
         )
-        found.append(SplitCard(id=row.pk, title=row.title, made=row.made, says=says))
+        found.append(BlindTastingCard(id=row.pk, title=row.title, made=row.made, says=says))
     return found
 
 
-@router.post("/splits", response={200: SplitOpen})
-def new_split(request: HttpRequest, new_split: NewSplit) -> SplitOpen:
+@router.post("/splits", response={200: BlindTastingDetail})
+def new_split(request: HttpRequest, new_split: NewBlindTasting) -> BlindTastingDetail:
     kitchen, split = asking(request), new_split.split
     with writing():
         sent = receipt_of(kitchen, new_split.uid, "split")
@@ -119,13 +129,13 @@ def new_split(request: HttpRequest, new_split: NewSplit) -> SplitOpen:
     return _opened(request, row)
 
 
-@router.get("/splits/{int:split_id}", response={200: SplitOpen})
-def open_split(request: HttpRequest, split_id: int) -> SplitOpen:
+@router.get("/splits/{int:split_id}", response={200: BlindTastingDetail})
+def open_split(request: HttpRequest, split_id: int) -> BlindTastingDetail:
     return _opened(request, get_object_or_404(SplitBatch, pk=split_id, kitchen=asking(request)))
 
 
-@router.post("/splits/{int:split_id}/answers", response={200: SplitOpen})
-def answer_split(request: HttpRequest, split_id: int, answer: Answer) -> SplitOpen:
+@router.post("/splits/{int:split_id}/answers", response={200: BlindTastingDetail})
+def answer_split(request: HttpRequest, split_id: int, answer: TasterAnswer) -> BlindTastingDetail:
     """A taster's choice; a second one stands in place of the first, until all have answered. Whoever serves may answer for
     those who do so aloud."""
     by = _by(request)
@@ -144,7 +154,7 @@ def answer_split(request: HttpRequest, split_id: int, answer: Answer) -> SplitOp
             refuse("code", say("{code} is not a cup of that taster", code=answer.code), ", ".join(codes))
         if by:
             check_seat(split, answers, answer, by)
-        given = GivenAnswer(taster=answer.taster, code=answer.code, by=by)
+        given = StoredAnswer(taster=answer.taster, code=answer.code, by=by)
         row.answers = [one.model_dump() for one in (*(a for a in answers if a.taster != answer.taster), given)]
         SplitBatch.objects.filter(pk=row.pk).update(answers=row.answers)
     return _opened(request, row)

@@ -10,8 +10,8 @@ from django.utils import timezone
 from ninja import Router
 from pydantic import BaseModel, Field
 
-from kemble.core.log.stock import Kept, Label, label
-from kemble.server.api.asked import Body, asking, member_of
+from kemble.core.log.stock import StockLabel, StoredPieces, label
+from kemble.server.api.asked import RequestBody, asking, member_of
 from kemble.server.models import Batch, Stock
 from kemble.server.sheets.work_results import worked_for
 from kemble.server.storage.fair_lock import writing
@@ -23,7 +23,7 @@ _LATELY = 8  # batches
 _STILL_THERE = timedelta(days=5)  # what was made longer ago is eaten, or is none to be eaten any more
 
 
-class ToEat(BaseModel):
+class StoredToEat(BaseModel):
     """What should still be there. Of what was put by: its number there, where, how many, until when. Of a batch of which
     nothing was said: until when it keeps in the cold, and out on the counter."""
 
@@ -38,7 +38,7 @@ class ToEat(BaseModel):
     out_until: datetime | None = None
 
 
-class ToTaste(BaseModel):
+class BatchToTaste(BaseModel):
     """A batch to say a word on. `again`: it is the day after, and nobody has yet on this day."""
 
     batch: int
@@ -48,16 +48,16 @@ class ToTaste(BaseModel):
     again: bool
 
 
-class StockLeft(Body):
+class StockLeft(RequestBody):
     pieces: int = Field(ge=0, le=1000, description="a whole number from 0 to 1000")
 
 
-@router.get("/to-eat", response={200: list[ToEat]})
-def to_eat(request: HttpRequest) -> list[ToEat]:
+@router.get("/to-eat", response={200: list[StoredToEat]})
+def to_eat(request: HttpRequest) -> list[StoredToEat]:
     """What is put by, and what was made lately and keeps still; what must be eaten first at the head."""
     kitchen, now = asking(request), timezone.now()
     found = [
-        ToEat(
+        StoredToEat(
             batch=row.batch_id,
             title=row.title,
             made=row.made,
@@ -80,7 +80,7 @@ def to_eat(request: HttpRequest) -> list[ToEat]:
             again = _wants_again(batch, now)
             title = batch.title
             found.append(
-                ToEat(batch=batch.pk, title=title, made=batch.made, until=cold, out_until=out, taste_again=again)
+                StoredToEat(batch=batch.pk, title=title, made=batch.made, until=cold, out_until=out, taste_again=again)
             )
     return sorted(found, key=lambda one: (one.until is None, one.until or now))
 
@@ -93,8 +93,8 @@ def _wants_again(batch: Batch, now: datetime) -> bool:
     return not any(one.at > batch.made + _NEXT_DAY[0] for one in batch.tastings.all())
 
 
-@router.get("/to-taste", response={200: list[ToTaste]})
-def to_taste(request: HttpRequest) -> list[ToTaste]:
+@router.get("/to-taste", response={200: list[BatchToTaste]})
+def to_taste(request: HttpRequest) -> list[BatchToTaste]:
     """The newest batches of any way, for whoever says how they are. `tasted`: who asks has said so."""
     member, now = member_of(request), timezone.now()
     rows = member.kitchen.batches.filter(rehearsed=False, dropped=None).order_by("-made").defer("seen")
@@ -102,13 +102,15 @@ def to_taste(request: HttpRequest) -> list[ToTaste]:
     for batch in rows.prefetch_related("tastings")[:_LATELY]:
         mine = any(one.who == member.user.get_username() for one in batch.tastings.all())
         found.append(
-            ToTaste(batch=batch.pk, title=batch.title, made=batch.made, tasted=mine, again=_wants_again(batch, now))
+            BatchToTaste(
+                batch=batch.pk, title=batch.title, made=batch.made, tasted=mine, again=_wants_again(batch, now)
+            )
         )
     return found
 
 
-@router.put("/stock/{int:stock_id}", response={200: list[ToEat]})
-def change_stock(request: HttpRequest, stock_id: int, stock_left: StockLeft) -> list[ToEat]:
+@router.put("/stock/{int:stock_id}", response={200: list[StoredToEat]})
+def change_stock(request: HttpRequest, stock_id: int, stock_left: StockLeft) -> list[StoredToEat]:
     """How many are left. When none are, it is gone; it can be brought back."""
     row = get_object_or_404(Stock, pk=stock_id, kitchen=asking(request))
     if stock_left.pieces == 0:
@@ -119,10 +121,10 @@ def change_stock(request: HttpRequest, stock_id: int, stock_left: StockLeft) -> 
     return to_eat(request)
 
 
-@router.get("/stock/{int:stock_id}/label", response={200: Label})
-def stock_label(request: HttpRequest, stock_id: int) -> Label:
+@router.get("/stock/{int:stock_id}/label", response={200: StockLabel})
+def stock_label(request: HttpRequest, stock_id: int) -> StockLabel:
     row = get_object_or_404(Stock, pk=stock_id, kitchen=asking(request))
     run = row.batch.run
     allergens = worked_for(run.kept.sheet, run.kitchen.settings).allergens
-    kept = Kept.model_validate({"where": row.where, "pieces": row.pieces})
+    kept = StoredPieces.model_validate({"where": row.where, "pieces": row.pieces})
     return label(row.title, kept, run.kept.facts, row.made, row.until, allergens)

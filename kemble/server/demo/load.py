@@ -16,20 +16,20 @@ from kemble.core.change.sharing import share_part
 from kemble.core.facts.problems import Refused
 from kemble.core.geometry.hands import PRACTICE
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.plan.occasion import DishAsked, Helper, Occasion, Serving
+from kemble.core.plan.occasion import Helper, Occasion, OccasionDish, Serving
 from kemble.core.plan.schedule import Plan, plan_from
 from kemble.core.run.events import AnyEvent, event_from
 from kemble.core.run.pieces import PIECES
 from kemble.core.run.weighing import BenchSetup, MarkKind
 from kemble.core.sheet.document import Sheet, sheet_from
 from kemble.core.stations.chain import work
-from kemble.core.stations.steps import StepWorked
+from kemble.core.stations.steps import StepResult
 from kemble.server.accounts.owner import kitchen_of, local_owner
 from kemble.server.demo.house import NOTES, SHEETS, weir_house
 from kemble.server.learning.posterior import relearn, see
 from kemble.server.models import KitchenRecord, OccasionRecord, SheetRecord
 from kemble.server.occasions.occasion_days import check_occasion, kept_day, store_occasion
-from kemble.server.runs.storing import Said, create_sheet, keep_events, log_outcome, run_from
+from kemble.server.runs.storing import BatchFeedback, create_sheet, keep_events, log_outcome, run_from
 from kemble.server.sheets.work_results import carded
 
 SEED = 1530
@@ -122,7 +122,7 @@ def _coming(kitchen: KitchenRecord, settings: Kitchen, named: dict[str, SheetRec
     occasion = Occasion(
         title="Saturday mending circle",
         servings=(Serving(at=serve.strftime(wall), people=24),),
-        dishes=tuple(DishAsked(sheet=named[title].pk) for title in titles),
+        dishes=tuple(OccasionDish(sheet=named[title].pk) for title in titles),
         helpers=(helper,),
     )
     record = OccasionRecord(kitchen=kitchen)
@@ -174,7 +174,7 @@ def _past_batch(
         for taste, value in zip(way.tastes, (softness, sweetness, third), strict=True)
     }
     faults = [fault.id for fault in way.faults if fault.evidence and chance.random() < 0.12]
-    log_outcome(run, Said(tastes, faults[:1], chance.choice(NOTES)), seen=see(run))
+    log_outcome(run, BatchFeedback(tastes, faults[:1], chance.choice(NOTES)), seen=see(run))
 
 
 def _played(plan: Plan, chance: random.Random) -> list[AnyEvent]:
@@ -196,7 +196,7 @@ def _played(plan: Plan, chance: random.Random) -> list[AnyEvent]:
     return [*events, _event(max(event.at for event in events), "finished")]
 
 
-def _pieces(at: datetime, step: StepWorked, chance: random.Random) -> list[AnyEvent]:
+def _pieces(at: datetime, step: StepResult, chance: random.Random) -> list[AnyEvent]:
     """A few for practice, and some more once the hand has found the size."""
     told = step.target.grams if step.target else 0.0
     spreads = [0.13] * PRACTICE + [0.035] * chance.randint(3, 7)

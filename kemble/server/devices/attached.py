@@ -12,15 +12,15 @@ from django.conf import settings
 from kemble.core.facts.problems import refuse
 from kemble.server.accounts.owner import is_owners
 from kemble.server.devices.poller import DevicePoller
-from kemble.server.devices.port import Port, SerialPort
+from kemble.server.devices.port import DevicePort, SerialPort
 from kemble.server.devices.readers import DeviceReader
 from kemble.server.models import KitchenRecord
 
-Simulated = TypeVar("Simulated", bound=Port)
+Simulated = TypeVar("Simulated", bound=DevicePort)
 Device = Literal["attached", "simulated", "none"]
 
 
-class Attached(Generic[Simulated]):
+class AttachedDevice(Generic[Simulated]):
     """`name` is what a page calls it, with its address in the settings under that in capitals; `new_simulated` makes a
     stand-in, `new_reader` what understands both."""
 
@@ -62,7 +62,7 @@ class Attached(Generic[Simulated]):
         """What polls the kitchen's device. Refused where there is none."""
         port = None if self._here(kitchen) == "attached" else self.simulated(kitchen)
 
-        def open_port() -> Port:
+        def open_port() -> DevicePort:
             return port or SerialPort(self._address)
 
         with self._lock:

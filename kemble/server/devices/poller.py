@@ -10,8 +10,8 @@ from contextlib import suppress
 
 from kemble.core.devices.device import DeviceError, command
 from kemble.core.devices.scale import SettledWeight
-from kemble.server.devices.port import Port, Unplugged
-from kemble.server.devices.readers import DeviceReader, Live
+from kemble.server.devices.port import DevicePort, DeviceUnplugged
+from kemble.server.devices.readers import DeviceReader, LiveReading
 
 SILENT_S = 3.0  # no line for so long: it is told as gone
 TRY_AGAIN_S = 1.0
@@ -25,10 +25,10 @@ class Listener:
     def __init__(self, loop: asyncio.AbstractEventLoop) -> None:
         self._loop = loop
         self._woken = asyncio.Event()
-        self._latest: Live | None = None
+        self._latest: LiveReading | None = None
         self._rests: list[SettledWeight] = []
 
-    def tell(self, live: Live, rest: SettledWeight | None) -> None:
+    def tell(self, live: LiveReading, rest: SettledWeight | None) -> None:
         def heard() -> None:
             self._latest = live
             if rest is not None:
@@ -38,7 +38,7 @@ class Listener:
         with suppress(RuntimeError):  # the loop has closed: nobody is there
             self._loop.call_soon_threadsafe(heard)
 
-    async def hear(self, patience_s: float) -> tuple[Live | None, list[SettledWeight]]:
+    async def hear(self, patience_s: float) -> tuple[LiveReading | None, list[SettledWeight]]:
         """What is new: the latest reading, if it changed, and where it came to rest. Nothing when patience runs out."""
         with suppress(TimeoutError):
             await asyncio.wait_for(self._woken.wait(), patience_s)
@@ -52,21 +52,21 @@ class DevicePoller:
     """Reads one device while somebody listens. `open_port` is called again whenever it has gone away; `new_reader` makes
     what understands its lines."""
 
-    def __init__(self, open_port: Callable[[], Port], new_reader: Callable[[], DeviceReader]) -> None:
+    def __init__(self, open_port: Callable[[], DevicePort], new_reader: Callable[[], DeviceReader]) -> None:
         self._open_port = open_port
         self._new_reader = new_reader
         self._silent = new_reader()
         self._lock = threading.Lock()
         self._listeners: set[Listener] = set()
         self._thread: threading.Thread | None = None
-        self._port: Port | None = None
+        self._port: DevicePort | None = None
         self._live = self._silent.waiting()
         self._lies: SettledWeight | None = (
             None  # what lay on the tray when it last was still; None while it is not there
         )
 
     @property
-    def live(self) -> Live:
+    def live(self) -> LiveReading:
         """What it last showed."""
         return self._live
 
@@ -90,7 +90,7 @@ class DevicePoller:
             return False
         try:
             port.write(command("zero"))
-        except Unplugged:
+        except DeviceUnplugged:
             return False
         return True
 
@@ -107,7 +107,7 @@ class DevicePoller:
                 self._port = self._open_port()
                 self._port.write(command("hello"))
                 self._follow(self._port)
-            except Unplugged:
+            except DeviceUnplugged:
                 self._tell(self._silent.gone(self._live.name))
                 time.sleep(TRY_AGAIN_S)
             finally:
@@ -115,7 +115,7 @@ class DevicePoller:
                     self._port.close()
                     self._port = None
 
-    def _follow(self, port: Port) -> None:
+    def _follow(self, port: DevicePort) -> None:
         """Read lines until nobody listens any more, or Unplugged is raised."""
         ear, nonsense = self._new_reader(), 0
         heard = listened = time.monotonic()
@@ -128,7 +128,7 @@ class DevicePoller:
             line = port.read_line()
             if not line:
                 if now - heard > SILENT_S:
-                    raise Unplugged("silent")
+                    raise DeviceUnplugged("silent")
                 continue
             heard = now
             try:
@@ -143,7 +143,7 @@ class DevicePoller:
             nonsense = 0
             self._tell(*said)
 
-    def _tell(self, live: Live, rest: SettledWeight | None = None) -> None:
+    def _tell(self, live: LiveReading, rest: SettledWeight | None = None) -> None:
         """Tell what changed; a device that shows the same says nothing."""
         with self._lock:
             if rest is not None:

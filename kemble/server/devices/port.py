@@ -15,17 +15,17 @@ import serial
 from kemble.core.devices.device import MOST_LINE_BYTES
 from kemble.core.devices.simulated_probe import SimulatedProbe
 from kemble.core.devices.simulated_scale import SimulatedScale
-from kemble.core.stations.heat.curve import Curve
+from kemble.core.stations.heat.curve import TemperatureCurve
 
 READINGS_PER_S = 10
 PROBE_READINGS_PER_S = 4
 
 
-class Unplugged(Exception):
+class DeviceUnplugged(Exception):
     """The device is not there, or went away."""
 
 
-class Port(Protocol):
+class DevicePort(Protocol):
     """One line at a time, in and out. Both raise Unplugged when the device is not there."""
 
     def read_line(self) -> bytes:
@@ -43,7 +43,7 @@ class SerialPort:
         try:
             self._serial = serial.serial_for_url(address, baudrate=9600, timeout=0.5, write_timeout=1.0)
         except (serial.SerialException, OSError, ValueError) as error:
-            raise Unplugged(str(error)) from None
+            raise DeviceUnplugged(str(error)) from None
         self._rest = b""
 
     def read_line(self) -> bytes:
@@ -51,7 +51,7 @@ class SerialPort:
             # In whatever pieces they come; a line that never ends is cut, not kept for ever.
             self._rest += self._serial.read_until(b"\n", MOST_LINE_BYTES + 2)
         except (serial.SerialException, OSError) as error:
-            raise Unplugged(str(error)) from None
+            raise DeviceUnplugged(str(error)) from None
         if not self._rest.endswith(b"\n") and len(self._rest) <= MOST_LINE_BYTES:
             return b""
         line, self._rest = self._rest, b""
@@ -61,13 +61,13 @@ class SerialPort:
         try:
             self._serial.write(line)
         except (serial.SerialException, OSError) as error:
-            raise Unplugged(str(error)) from None
+            raise DeviceUnplugged(str(error)) from None
 
     def close(self) -> None:
         self._serial.close()
 
 
-class _Simulated:
+class _SimulatedPort:
     """A simulated device on its own clock, with a plug to pull. Subclasses say what it says."""
 
     per_s = READINGS_PER_S
@@ -96,14 +96,14 @@ class _Simulated:
         time.sleep(max(0.0, self._next - self._now))
         with self._lock:
             if not self.plugged:
-                raise Unplugged("the plug is out")
+                raise DeviceUnplugged("the plug is out")
             self._next = self._now + 1 / self.per_s  # whatever it says takes its time, nonsense too
             return self._said.popleft() if self._said else self._reading().encode()
 
     def write(self, line: bytes) -> None:
         with self._lock:
             if not self.plugged:
-                raise Unplugged("the plug is out")
+                raise DeviceUnplugged("the plug is out")
             do = json.loads(line)["do"]
             if do == "hello":
                 self._said.append(self._hello().encode())
@@ -119,7 +119,7 @@ class _Simulated:
             self._said.extend([b"\x00\xff\xfe", b"ERR ??", b'{"t": "soon", "weight": "much"}'] * 2)
 
 
-class SimulatedProbePort(_Simulated):
+class SimulatedProbePort(_SimulatedPort):
     """The simulated thermometer, stuck into a batch by the batch's own clock."""
 
     per_s = PROBE_READINGS_PER_S
@@ -129,7 +129,7 @@ class SimulatedProbePort(_Simulated):
         self._probe = SimulatedProbe(seed=seed or random.randrange(10**6))  # noqa: S311  # noise, no secret
         self._minute: Callable[[], float | None] = lambda: None
 
-    def put_into(self, curve: Curve, truth: int, minute: Callable[[], float | None]) -> None:
+    def put_into(self, curve: TemperatureCurve, truth: int, minute: Callable[[], float | None]) -> None:
         """`minute` tells how long the batch has been in the heat; None when it is not."""
         with self._lock:
             self._probe.put_into(curve, truth)
@@ -146,7 +146,7 @@ class SimulatedProbePort(_Simulated):
         return self._probe.reading(self._now, self._minute())
 
 
-class SimulatedPort(_Simulated):
+class SimulatedScalePort(_SimulatedPort):
     """The simulated scale, with a tray to load."""
 
     def __init__(self, seed: int | None = None) -> None:

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from kemble.server.devices.attached import Attached
+from kemble.server.devices.attached import AttachedDevice
 from kemble.server.devices.port import SimulatedProbePort
 from kemble.server.devices.readers import ProbeReader
 
-_probes = Attached("probe", SimulatedProbePort, ProbeReader)
+_probes = AttachedDevice("probe", SimulatedProbePort, ProbeReader)
 stands_in, simulated, poller_of = _probes.stands_in, _probes.simulated, _probes.poller_of

@@ -8,13 +8,13 @@ from typing import Literal, Protocol
 from pydantic import BaseModel, ConfigDict
 
 from kemble.core.devices.probe import ProbeHello, read_probe
-from kemble.core.devices.scale import Hello, SettledWeight, Stillness, read_line
+from kemble.core.devices.scale import ScaleHello, SettledWeight, SettlingDetector, read_line
 from kemble.core.words import Words
 
 State = Literal["waiting", "ok", "over", "out", "nonsense", "gone"]
 
 
-class Live(BaseModel):
+class LiveReading(BaseModel):
     """What a device shows now. `says` is what is wrong, in words; empty when nothing is."""
 
     model_config = ConfigDict(frozen=True)
@@ -24,12 +24,12 @@ class Live(BaseModel):
     says: Words = ""
 
 
-class ScaleLive(Live):
+class ScaleLive(LiveReading):
     grams: float = 0.0
     steady: bool = False
 
 
-class ProbeLive(Live):
+class ProbeLive(LiveReading):
     celsius: float = 0.0
 
 
@@ -38,25 +38,25 @@ class DeviceReader(Protocol):
 
     word: str
 
-    def hear(self, line: bytes) -> tuple[Live, SettledWeight | None] | None:
+    def hear(self, line: bytes) -> tuple[LiveReading, SettledWeight | None] | None:
         """What a line shows, and where it came to rest; None for an introduction. Raises DeviceError."""
 
-    def waiting(self) -> Live: ...
+    def waiting(self) -> LiveReading: ...
 
-    def gone(self, name: str) -> Live: ...
+    def gone(self, name: str) -> LiveReading: ...
 
-    def nonsense(self, why: str) -> Live: ...
+    def nonsense(self, why: str) -> LiveReading: ...
 
 
 @dataclass
 class ScaleReader:
     word: str = "scale"
     _name: str = ""
-    _tray: Stillness = field(default_factory=Stillness)
+    _tray: SettlingDetector = field(default_factory=SettlingDetector)
 
-    def hear(self, line: bytes) -> tuple[Live, SettledWeight | None] | None:
+    def hear(self, line: bytes) -> tuple[LiveReading, SettledWeight | None] | None:
         said = read_line(line)
-        if isinstance(said, Hello):
+        if isinstance(said, ScaleHello):
             self._name = said.name
             return None
         if said.over:
@@ -65,13 +65,13 @@ class ScaleReader:
         grams = round(said.grams, 1) + 0.0
         return ScaleLive(state="ok", grams=grams, steady=said.steady, name=self._name), self._tray.still(said)
 
-    def waiting(self) -> Live:
+    def waiting(self) -> LiveReading:
         return ScaleLive()
 
-    def gone(self, name: str) -> Live:
+    def gone(self, name: str) -> LiveReading:
         return ScaleLive(state="gone", name=name, says="The scale is not there. Is it plugged in?")
 
-    def nonsense(self, why: str) -> Live:
+    def nonsense(self, why: str) -> LiveReading:
         return ScaleLive(state="nonsense", name=self._name, says=f"The scale says what makes no sense: {why}.")
 
 
@@ -80,7 +80,7 @@ class ProbeReader:
     word: str = "thermometer"
     _name: str = ""
 
-    def hear(self, line: bytes) -> tuple[Live, SettledWeight | None] | None:
+    def hear(self, line: bytes) -> tuple[LiveReading, SettledWeight | None] | None:
         said = read_probe(line)
         if isinstance(said, ProbeHello):
             self._name = said.name
@@ -90,11 +90,11 @@ class ProbeReader:
             return ProbeLive(state="out", name=self._name, says=says), None
         return ProbeLive(state="ok", celsius=round(said.celsius, 1) + 0.0, name=self._name), None
 
-    def waiting(self) -> Live:
+    def waiting(self) -> LiveReading:
         return ProbeLive()
 
-    def gone(self, name: str) -> Live:
+    def gone(self, name: str) -> LiveReading:
         return ProbeLive(state="gone", name=name, says="The thermometer is not there. Is it plugged in?")
 
-    def nonsense(self, why: str) -> Live:
+    def nonsense(self, why: str) -> LiveReading:
         return ProbeLive(state="nonsense", name=self._name, says=f"The thermometer says what makes no sense: {why}.")

@@ -24,8 +24,8 @@ from pydantic import ValidationError
 from kemble.core.facts.problems import Refused, problems_from, refuse
 from kemble.core.kitchen.document import LEARNED, Kitchen
 from kemble.core.learn.sights import sight_from
-from kemble.core.log.blind import GivenAnswer, Halves
-from kemble.core.log.taste import SCALE, Compared
+from kemble.core.log.blind import BlindTastingDesign, StoredAnswer
+from kemble.core.log.taste import SCALE, ComparedPrediction
 from kemble.core.plan.occasion import Occasion
 from kemble.core.run.events import event_from
 from kemble.core.run.kept import frozen_from
@@ -40,7 +40,7 @@ from kemble.server.models import (
     CuePicture,
     KitchenRecord,
     OccasionRecord,
-    Removed,
+    RemovedEquipment,
     Run,
     RunEvent,
     SheetRecord,
@@ -73,12 +73,12 @@ def _marks(tastes: Row) -> Row:
 
 
 def _seen(seen: Row) -> list[object]:
-    compared = [Compared.model_validate(one) for one in seen.get("compared") or ()]
+    compared = [ComparedPrediction.model_validate(one) for one in seen.get("compared") or ()]
     return [*compared, *(sight_from(one) for one in seen.get("sights") or ())]
 
 
 @dataclass(frozen=True)
-class Sort:
+class RecordType:
     """One sort of thing that a kitchen holds: its rows, which of its fields name rows of another sort, and what reads its
     documents (raising for one that is none). `most` rows of it are read. `leaves` are fields that are worked out anew."""
 
@@ -106,39 +106,39 @@ class Sort:
         ]
 
 
-SORTS: tuple[Sort, ...] = (
-    Sort("sheets", SheetRecord, "kitchen", 10_000, lambda row: row.sheet, leaves=("card",)),
-    Sort("revisions", SheetRevision, "record__kitchen", 100_000, lambda row: sheet_from(row.document), {"record": "sheets"}),
-    Sort(
+SORTS: tuple[RecordType, ...] = (
+    RecordType("sheets", SheetRecord, "kitchen", 10_000, lambda row: row.sheet, leaves=("card",)),
+    RecordType("revisions", SheetRevision, "record__kitchen", 100_000, lambda row: sheet_from(row.document), {"record": "sheets"}),
+    RecordType(
         "occasions",
         OccasionRecord,
         "kitchen", 5_000,
         lambda row: Occasion.model_validate(row.document),
         leaves=("planned_by", "day"),
     ),
-    Sort(
+    RecordType(
         "runs",
         Run,
         "kitchen", 20_000,
         lambda row: frozen_from(row.frozen),
         {"sheet": "sheets", "occasion": "occasions"},
     ),
-    Sort("events", RunEvent, "run__kitchen", 500_000, lambda row: event_from(row.document, uid=row.uid, at=row.at), {"run": "runs"}),
-    Sort("batches", Batch, "kitchen", 20_000, lambda row: (_marks(row.tastes), _seen(row.seen)), {"run": "runs"}),
-    Sort("tastings", Tasting, "batch__kitchen", 50_000, lambda row: _marks(row.tastes), {"batch": "batches"}),
-    Sort("stock", Stock, "kitchen", 20_000, lambda row: row.pieces, {"batch": "batches"}),
-    Sort("pictures", CuePicture, "kitchen", 20_000, lambda row: row.step, {"run": "runs"}),
-    Sort("benches", Bench, "kitchen", 20_000, lambda row: BenchSetup.model_validate(row.setup), {"sheet": "sheets"}),
-    Sort("marks", BenchMark, "bench__kitchen", 300_000, lambda row: mark_from(row.uid, row.at, row.document), {"bench": "benches"}),
-    Sort(
+    RecordType("events", RunEvent, "run__kitchen", 500_000, lambda row: event_from(row.document, uid=row.uid, at=row.at), {"run": "runs"}),
+    RecordType("batches", Batch, "kitchen", 20_000, lambda row: (_marks(row.tastes), _seen(row.seen)), {"run": "runs"}),
+    RecordType("tastings", Tasting, "batch__kitchen", 50_000, lambda row: _marks(row.tastes), {"batch": "batches"}),
+    RecordType("stock", Stock, "kitchen", 20_000, lambda row: row.pieces, {"batch": "batches"}),
+    RecordType("pictures", CuePicture, "kitchen", 20_000, lambda row: row.step, {"run": "runs"}),
+    RecordType("benches", Bench, "kitchen", 20_000, lambda row: BenchSetup.model_validate(row.setup), {"sheet": "sheets"}),
+    RecordType("marks", BenchMark, "bench__kitchen", 300_000, lambda row: mark_from(row.uid, row.at, row.document), {"bench": "benches"}),
+    RecordType(
         "splits",
         SplitBatch,
         "kitchen", 5_000,
-        lambda row: (Halves.model_validate(row.document), [GivenAnswer.model_validate(one) for one in row.answers]),
+        lambda row: (BlindTastingDesign.model_validate(row.document), [StoredAnswer.model_validate(one) for one in row.answers]),
     ),
-    Sort("removed", Removed, "kitchen", 10_000, lambda row: dict(row.document)),
+    RecordType("removed", RemovedEquipment, "kitchen", 10_000, lambda row: dict(row.document)),
 )  # fmt: skip
-BY_NAME: Mapping[str, Sort] = {sort.name: sort for sort in SORTS}
+BY_NAME: Mapping[str, RecordType] = {sort.name: sort for sort in SORTS}
 
 
 def write_archive(kitchen: KitchenRecord, out: IO[bytes], made: datetime) -> None:
@@ -164,7 +164,7 @@ def write_archive(kitchen: KitchenRecord, out: IO[bytes], made: datetime) -> Non
                     _put(packed, _picture(known[row.pk]), bytes(row.webp), zipfile.ZIP_STORED)
 
 
-def _told(sort: Sort, row: models.Model, numbers: Mapping[str, Mapping[int, int]]) -> Row:
+def _told(sort: RecordType, row: models.Model, numbers: Mapping[str, Mapping[int, int]]) -> Row:
     told: Row = {}
     for one in sort.fields:
         value = getattr(row, one.attname)
@@ -213,7 +213,7 @@ def _put(packed: zipfile.ZipFile, name: str, content: bytes, how: int = zipfile.
 
 
 @dataclass(frozen=True, slots=True)
-class ReadRow:
+class ArchiveRow:
     """A row of the file: a model that is not kept yet, and what it refers to by the file's own numbers."""
 
     number: int
@@ -239,7 +239,7 @@ class ArchiveReader:
         self.size = sum(info.file_size for info in packed.infolist())
         self.bytes_read = packed.getinfo(_HEAD).file_size
 
-    def rows(self, sort: Sort) -> Iterator[ReadRow]:
+    def rows(self, sort: RecordType) -> Iterator[ArchiveRow]:
         """The rows of a sort, each once; those of the sorts that it refers to have been read before."""
         self.counts[sort.name] = 0
         name = f"{sort.name}.jsonl"
@@ -260,9 +260,9 @@ class ArchiveReader:
                 self._check_refs(sort, number, refs)
                 size = len(line) + (self._picture(number, row) if isinstance(row, CuePicture) else 0)
                 self.bytes_read += size
-                yield ReadRow(number, row, refs, size)
+                yield ArchiveRow(number, row, refs, size)
 
-    def _check_refs(self, sort: Sort, number: int, refs: Mapping[str, int | None]) -> None:
+    def _check_refs(self, sort: RecordType, number: int, refs: Mapping[str, int | None]) -> None:
         for name, to in refs.items():
             if to is not None and not 1 <= to <= self.counts[sort.refs[name]]:
                 refuse(
@@ -300,7 +300,7 @@ def _whole() -> Iterator[None]:
 
 
 @dataclass(frozen=True)
-class _Head:
+class _ArchiveHead:
     kitchen: Kitchen
     set_up: bool
     made: str
@@ -333,7 +333,7 @@ def _fits(packed: zipfile.ZipFile) -> None:
             )
 
 
-def _head(packed: zipfile.ZipFile) -> _Head:
+def _head(packed: zipfile.ZipFile) -> _ArchiveHead:
     try:
         told = clean_stored(json.loads(_content(packed, _HEAD, _MOST_LINE)))
     except (KeyError, ValueError, RecursionError):
@@ -349,7 +349,7 @@ def _head(packed: zipfile.ZipFile) -> _Head:
         if problems:
             raise Refused(problems) from None
         refuse(f"{_HEAD}.kitchen", say("is missing"), say("a kitchen's settings"))
-    return _Head(kitchen, told.get("set_up") is True, str(told.get("made", ""))[:40])
+    return _ArchiveHead(kitchen, told.get("set_up") is True, str(told.get("made", ""))[:40])
 
 
 def _content(packed: zipfile.ZipFile, name: str, most: int) -> bytes:
@@ -361,7 +361,7 @@ def _content(packed: zipfile.ZipFile, name: str, most: int) -> bytes:
     return content
 
 
-def _row(sort: Sort, number: int, line: bytes) -> tuple[models.Model, Mapping[str, int | None]]:
+def _row(sort: RecordType, number: int, line: bytes) -> tuple[models.Model, Mapping[str, int | None]]:
     where = f"{sort.name}.{number}"
     try:
         text = line.decode().rstrip("\n")

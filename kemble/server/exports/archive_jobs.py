@@ -23,7 +23,7 @@ from kemble.core.facts.problems import Problem, Refused, refuse
 from kemble.core.words import say
 from kemble.server.exports import archive_staging
 from kemble.server.exports.archive import open_archive
-from kemble.server.exports.archive_staging import Found, GroupId, Progress, Stopped, Taken
+from kemble.server.exports.archive_staging import GroupCount, GroupId, StagingProgress, StagingStopped, TakenCounts
 from kemble.server.models import KitchenRecord
 from kemble.server.storage import backups
 
@@ -43,11 +43,11 @@ class ArchiveJob:
     begun: datetime
     id: str = field(default_factory=lambda: secrets.token_hex(8))
     state: State = "reading"
-    progress: Progress = field(default_factory=Progress)
+    progress: StagingProgress = field(default_factory=StagingProgress)
     name: str = ""
     made: str = ""
-    found: Sequence[Found] = ()
-    taken: Taken | None = None
+    found: Sequence[GroupCount] = ()
+    taken: TakenCounts | None = None
     problems: Sequence[Problem] = ()
     staged: KitchenRecord | None = None
     thread: threading.Thread | None = None
@@ -141,7 +141,7 @@ def _guarded(job: ArchiveJob, work: Callable[[], None]) -> None:
     """Whatever goes wrong is told by the job."""
     try:
         work()
-    except Stopped:
+    except StagingStopped:
         job.state = "stopped"
     except Refused as refused:
         job.state, job.problems = "failed", refused.problems
@@ -162,7 +162,7 @@ def _read(job: ArchiveJob, kitchen: KitchenRecord, file: IO[bytes]) -> None:
             job.state = "ready"
             return
     archive_staging.discard(job.staged)
-    raise Stopped
+    raise StagingStopped
 
 
 def _take(job: ArchiveJob, kitchen: KitchenRecord, how: How, groups: Sequence[GroupId]) -> None:

@@ -19,7 +19,7 @@ from django.utils import timezone
 
 from kemble.core.computing import computes
 from kemble.core.plan.occasion import DayPlan
-from kemble.server.exports.archive import BY_NAME, SORTS, ArchiveReader, ReadRow, Row, Sort, renumbered
+from kemble.server.exports.archive import BY_NAME, SORTS, ArchiveReader, ArchiveRow, RecordType, Row, renumbered
 from kemble.server.learning.posterior import relearn
 from kemble.server.models import KitchenRecord, OccasionRecord, Run, RunEvent, SheetRecord
 from kemble.server.storage.fair_lock import writing
@@ -32,21 +32,21 @@ _BYTES_AT_ONCE: Final = 4 * 2**20
 
 
 @dataclass(frozen=True)
-class Group:
+class RecordGroup:
     """What is chosen together: a word for it, and its sorts, what the others belong to first."""
 
     label: str
     sorts: tuple[str, ...]
 
 
-GROUPS: Mapping[GroupId, Group] = {
-    "settings": Group("the kitchen itself: its tins, its stove, what was measured", ()),
-    "sheets": Group("sheets, with every revision", ("sheets", "revisions")),
-    "log": Group(
+GROUPS: Mapping[GroupId, RecordGroup] = {
+    "settings": RecordGroup("the kitchen itself: its tins, its stove, what was measured", ()),
+    "sheets": RecordGroup("sheets, with every revision", ("sheets", "revisions")),
+    "log": RecordGroup(
         "batches, with their log, tastings and pictures", ("runs", "events", "batches", "tastings", "stock", "pictures")
     ),
-    "occasions": Group("occasions", ("occasions",)),
-    "benches": Group("what was weighed, and what was tasted blind", ("benches", "marks", "splits")),
+    "occasions": RecordGroup("occasions", ("occasions",)),
+    "benches": RecordGroup("what was weighed, and what was tasted blind", ("benches", "marks", "splits")),
 }
 
 
@@ -66,12 +66,12 @@ _KNOWN_BY: Mapping[str, Callable[[Any], object]] = {
 _NOT_NEEDED: Final = {"runs": ("frozen",), "pictures": ("webp",)}  # to know them again
 
 
-class Stopped(Exception):
+class StagingStopped(Exception):
     """Somebody called it off."""
 
 
 @dataclass(slots=True)
-class Progress:
+class StagingProgress:
     """How far it is: bytes read of how many, and rows. Whoever wants it to end sets `stopped`."""
 
     size: int = 0
@@ -82,11 +82,11 @@ class Progress:
     def check(self) -> None:
         """Raises Stopped where somebody called it off."""
         if self.stopped:
-            raise Stopped
+            raise StagingStopped
 
 
 @dataclass(frozen=True)
-class Found:
+class GroupCount:
     """Of one group: how many of its first sort there are in the file, and how many of those are here already."""
 
     id: GroupId
@@ -95,7 +95,7 @@ class Found:
 
 
 @dataclass(frozen=True)
-class Taken:
+class TakenCounts:
     """What came in: how many rows by sort, and how many runs that were going on elsewhere came in as ended there."""
 
     added: Mapping[str, int]
@@ -109,9 +109,9 @@ class Taken:
 # --- staged ------------------------------------------------------------------
 
 
-def stage(reader: ArchiveReader, progress: Progress | None = None) -> KitchenRecord:
+def stage(reader: ArchiveReader, progress: StagingProgress | None = None) -> KitchenRecord:
     """Read a whole file into a kitchen that nobody sees. Raises Refused or Stopped; then nothing of it stays."""
-    progress = progress or Progress()
+    progress = progress or StagingProgress()
     progress.size = reader.size
     with writing():
         staged = KitchenRecord.objects.create(
@@ -125,7 +125,7 @@ def stage(reader: ArchiveReader, progress: Progress | None = None) -> KitchenRec
     return staged
 
 
-def _fill(staged: KitchenRecord, reader: ArchiveReader, progress: Progress) -> None:
+def _fill(staged: KitchenRecord, reader: ArchiveReader, progress: StagingProgress) -> None:
     keys: dict[str, list[int]] = {}  # of every sort, by its number in the file less one
     for sort in SORTS:
         own = keys[sort.name] = []
@@ -140,9 +140,9 @@ def _fill(staged: KitchenRecord, reader: ArchiveReader, progress: Progress) -> N
             progress.bytes_read = reader.bytes_read
 
 
-def _chunks(rows: Iterator[ReadRow]) -> Iterator[list[ReadRow]]:
+def _chunks(rows: Iterator[ArchiveRow]) -> Iterator[list[ArchiveRow]]:
     """Some rows at a time: so many, or so large together."""
-    chunk: list[ReadRow] = []
+    chunk: list[ArchiveRow] = []
     size = 0
     for read in rows:
         chunk.append(read)
@@ -154,7 +154,7 @@ def _chunks(rows: Iterator[ReadRow]) -> Iterator[list[ReadRow]]:
         yield chunk
 
 
-def _place(sort: Sort, read: ReadRow, staged: KitchenRecord, keys: Mapping[str, list[int]]) -> None:
+def _place(sort: RecordType, read: ArchiveRow, staged: KitchenRecord, keys: Mapping[str, list[int]]) -> None:
     """A row under what it belongs to."""
     row: Any = read.row
     for name, to in read.refs.items():
@@ -170,15 +170,15 @@ def _place(sort: Sort, read: ReadRow, staged: KitchenRecord, keys: Mapping[str, 
 # --- looked at ---------------------------------------------------------------
 
 
-def looked_at(kitchen: KitchenRecord, staged: KitchenRecord) -> list[Found]:
+def looked_at(kitchen: KitchenRecord, staged: KitchenRecord) -> list[GroupCount]:
     """What is staged, beside what is here."""
-    found = [Found("settings", 1, int(staged.typed == kitchen.typed))]
+    found = [GroupCount("settings", 1, int(staged.typed == kitchen.typed))]
     sheets = _here(kitchen, staged, "sheets", {})
     for name, group in GROUPS.items():
         if group.sorts:
             first = group.sorts[0]
             same = sheets if first == "sheets" else _here(kitchen, staged, first, sheets)
-            found.append(Found(name, BY_NAME[first].rows(staged).count(), len(same)))
+            found.append(GroupCount(name, BY_NAME[first].rows(staged).count(), len(same)))
     return found
 
 
@@ -198,7 +198,7 @@ def _here(kitchen: KitchenRecord, staged: KitchenRecord, name: str, sheets: Mapp
     return here
 
 
-def _slim(sort: Sort, kitchen: KitchenRecord) -> Iterator[Any]:
+def _slim(sort: RecordType, kitchen: KitchenRecord) -> Iterator[Any]:
     """The rows of a sort, without what is large in them and not needed to know them again."""
     return sort.rows(kitchen).defer(*_NOT_NEEDED.get(sort.name, ())).iterator(chunk_size=_ROWS_AT_ONCE)
 
@@ -212,11 +212,11 @@ def _is_dropped(row: Any) -> bool:
 
 @computes
 def take_beside(
-    kitchen: KitchenRecord, staged: KitchenRecord, groups: Iterable[GroupId], progress: Progress | None = None
-) -> Taken:
+    kitchen: KitchenRecord, staged: KitchenRecord, groups: Iterable[GroupId], progress: StagingProgress | None = None
+) -> TakenCounts:
     """Add what was chosen, but for what is here already and what was thrown away there. Runs that are going on there come in
     as ended: somebody else minds them."""
-    progress, chosen = progress or Progress(), set(groups)
+    progress, chosen = progress or StagingProgress(), set(groups)
     wanted = {name for group in chosen for name in GROUPS[group].sorts}
     _drop_what_was_thrown_away(staged, progress)
     _drop_what_is_here(kitchen, staged, progress)
@@ -230,13 +230,15 @@ def take_beside(
         _move_all(staged, kitchen)
     discard(staged)
     relearn(kitchen)
-    return Taken(added, ended)
+    return TakenCounts(added, ended)
 
 
 @computes
-def take_in_place(kitchen: KitchenRecord, staged: KitchenRecord, progress: Progress | None = None) -> Taken:
+def take_in_place(
+    kitchen: KitchenRecord, staged: KitchenRecord, progress: StagingProgress | None = None
+) -> TakenCounts:
     """The kitchen becomes the one of the file, thrown-away things and all. Make a backup first."""
-    (progress or Progress()).check()
+    (progress or StagingProgress()).check()
     added = {sort.name: sort.rows(staged).count() for sort in SORTS}
     with writing():
         aside = KitchenRecord.objects.create(staged=timezone.now())
@@ -246,7 +248,7 @@ def take_in_place(kitchen: KitchenRecord, staged: KitchenRecord, progress: Progr
     for over in (staged, aside):
         discard(over)
     relearn(kitchen)
-    return Taken(added)
+    return TakenCounts(added)
 
 
 def _take_settings(kitchen: KitchenRecord, staged: KitchenRecord) -> None:
@@ -262,13 +264,13 @@ def _move_all(of: KitchenRecord, to: KitchenRecord) -> None:
             sort.rows(of).order_by().update(kitchen=to)
 
 
-def _drop_what_was_thrown_away(staged: KitchenRecord, progress: Progress) -> None:
+def _drop_what_was_thrown_away(staged: KitchenRecord, progress: StagingProgress) -> None:
     for sort in reversed(SORTS):
         if any(column.name == "dropped" for column in sort.model._meta.concrete_fields):
             _delete(sort.rows(staged).exclude(dropped=None), progress)
 
 
-def _drop_what_is_here(kitchen: KitchenRecord, staged: KitchenRecord, progress: Progress) -> None:
+def _drop_what_is_here(kitchen: KitchenRecord, staged: KitchenRecord, progress: StagingProgress) -> None:
     """Staged rows that are here already go; what refers to them refers to those that are here from now on."""
     sheets = _here(kitchen, staged, "sheets", {})
     for name in _KNOWN_BY:
@@ -312,7 +314,7 @@ def _wall(run: Run, at: datetime) -> datetime:
     return run.began + (at - run.clock_began) / run.pace
 
 
-def _drop_what_is_not_wanted(staged: KitchenRecord, wanted: set[str], progress: Progress) -> None:
+def _drop_what_is_not_wanted(staged: KitchenRecord, wanted: set[str], progress: StagingProgress) -> None:
     """What was not chosen goes, and occasions that are left without their sheets."""
     for sort in reversed(SORTS):
         if sort.name not in wanted and sort.name != "removed" and sort.of == "kitchen":
@@ -337,7 +339,7 @@ def discard(staged: KitchenRecord) -> None:
     """Everything that is staged goes, and the kitchen that held it."""
     assert staged.staged is not None
     for sort in reversed(SORTS):
-        _delete(sort.rows(staged), Progress())
+        _delete(sort.rows(staged), StagingProgress())
     with writing():
         KitchenRecord.objects.filter(pk=staged.pk).delete()
 
@@ -348,7 +350,7 @@ def discard_left_over(before: datetime) -> None:
         discard(staged)
 
 
-def _delete(rows: models.QuerySet[Any], progress: Progress) -> None:
+def _delete(rows: models.QuerySet[Any], progress: StagingProgress) -> None:
     """Delete rows, some at a time, so that others write in between."""
     while keys := list(rows.order_by().values_list("pk", flat=True)[:_ROWS_AT_ONCE]):
         progress.check()

@@ -13,7 +13,7 @@ from kemble.server.models import Batch, KitchenRecord
 MOST = 10_000  # rows of batches
 
 
-class Table(NamedTuple):
+class ExportTable(NamedTuple):
     """Its name, its head, and its rows of one kitchen."""
 
     label: str
@@ -62,8 +62,8 @@ def _weighings(kitchen: KitchenRecord) -> Iterator[tuple[Cell, ...]]:
             yield (n, mark.at.astimezone(zone), title, setup.what, setup.drill, mark.kind, mark.grams, *of_bench)
 
 
-TABLES: Mapping[str, Table] = {
-    "batches": Table(
+TABLES: Mapping[str, ExportTable] = {
+    "batches": ExportTable(
         "every batch",
         (
             "made", "title", "way", "verdict", "water %", "sugar %", "pieces", "grams", "liked 1 to 9",
@@ -71,12 +71,12 @@ TABLES: Mapping[str, Table] = {
         ),
         _batches,
     ),
-    "measured": Table(
+    "measured": ExportTable(
         "what was told and what happened",
         ("made", "title", "way", "step", "what", "unit", "told", "least", "most", "happened"),
         _measured,
     ),
-    "weighings": Table(
+    "weighings": ExportTable(
         "every weighing on the bench", ("bench", "at", "sheet", "of", "drill", "kind", "grams", "total g", "pieces", "within %"), _weighings
     ),
 }  # fmt: skip

@@ -11,14 +11,14 @@ from datetime import datetime
 from kemble.core.cards.faults import faults_of
 from kemble.core.cards.tastes import SCALES
 from kemble.core.cards.ways import WAYS
-from kemble.core.formats.tables import Row
+from kemble.core.formats.tables import TableRow
 from kemble.core.log.taste import VERDICT_BY
 from kemble.core.plan.schedule import Plan, plan_from
 from kemble.core.words import say
 from kemble.server.imports.table_rows import RowRead, RowRejected, instant, number, sheet_called, sheets_by_title
 from kemble.server.learning.posterior import relearn
 from kemble.server.models import Batch, KitchenRecord, Run, SheetRecord, Tasting
-from kemble.server.runs.storing import Said, batch_fields, run_from
+from kemble.server.runs.storing import BatchFeedback, batch_fields, run_from
 from kemble.server.sheets.work_results import worked_for
 from kemble.server.storage.fair_lock import writing
 
@@ -32,11 +32,11 @@ class ReadBatch(RowRead):
 
     record: SheetRecord | None = None
     made: datetime | None = None
-    said: Said | None = None
+    said: BatchFeedback | None = None
     liking: int | None = None
 
 
-def read_batches(kitchen: KitchenRecord, rows: Sequence[Row], now: datetime) -> list[ReadBatch]:
+def read_batches(kitchen: KitchenRecord, rows: Sequence[TableRow], now: datetime) -> list[ReadBatch]:
     """Every row of a table of batches."""
     sheets = sheets_by_title(kitchen)
     there = {
@@ -101,7 +101,7 @@ def _batch_of(row: ReadBatch, run: Run) -> Batch:
     return Batch(run=run, **batch_fields(run, row.said))
 
 
-def _batch(kitchen: KitchenRecord, row: Row, sheets: dict[str, SheetRecord], now: datetime) -> ReadBatch:
+def _batch(kitchen: KitchenRecord, row: TableRow, sheets: dict[str, SheetRecord], now: datetime) -> ReadBatch:
     record = sheet_called(row.get("title", "sheet"), sheets)
     if worked_for(record.sheet, kitchen.settings).problems:
         raise RowRejected("its sheet cannot be worked as it stands")
@@ -117,7 +117,7 @@ def _batch(kitchen: KitchenRecord, row: Row, sheets: dict[str, SheetRecord], now
         if name not in known:
             raise RowRejected(f"faults: “{name[:40]}” is none of this way's: {', '.join(known)}")
     pieces, liking = number(row, "pieces", 0, 1000), number(row, "liked 1 to 9", 1, 9)
-    said = Said(
+    said = BatchFeedback(
         tastes,
         faults,
         row.get("note")[:4000],
@@ -130,7 +130,7 @@ def _batch(kitchen: KitchenRecord, row: Row, sheets: dict[str, SheetRecord], now
     )
 
 
-def _mark(name: str, row: Row) -> int | None:
+def _mark(name: str, row: TableRow) -> int | None:
     assert name in SCALES
     value = number(row, f"{name} -2 to 2", -2, 2)
     return round(value) if value is not None else None

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
-from kemble.core.formats.tables import Row
+from kemble.core.formats.tables import TableRow
 from kemble.server.models import KitchenRecord, SheetRecord
 
 _EARLIEST_YEAR = 1970
@@ -54,7 +54,7 @@ def instant(head: str, text: str, kitchen: KitchenRecord, now: datetime) -> date
     return found
 
 
-def number(row: Row, head: str, least: float, most: float) -> float | None:
+def number(row: TableRow, head: str, least: float, most: float) -> float | None:
     """A number within its ends; None where the cell is empty."""
     text = row.get(head)
     if not text:

@@ -14,8 +14,8 @@ from typing import Any, cast, get_args
 from pydantic import ValidationError
 
 from kemble.core.facts.problems import Refused
-from kemble.core.formats.tables import Row
-from kemble.core.run.weighing import BenchSetup, Mark, MarkKind, check_mark
+from kemble.core.formats.tables import TableRow
+from kemble.core.run.weighing import BenchMarkEvent, BenchSetup, MarkKind, check_mark
 from kemble.core.words import say
 from kemble.server.imports.table_rows import RowRead, RowRejected, instant, number, sheet_called, sheets_by_title
 from kemble.server.models import BenchMark, KitchenRecord, SheetRecord
@@ -28,18 +28,18 @@ _MOST_G = 50_000
 class ReadBench:
     """A bench as it was understood, with the rows that it came from; `problem`, of one row, leaves all of it out."""
 
-    rows: list[Row]
+    rows: list[TableRow]
     says: str
     sheet: SheetRecord | None = None
     setup: BenchSetup | None = None
-    marks: list[Mark] = field(default_factory=list)
+    marks: list[BenchMarkEvent] = field(default_factory=list)
     here: bool = False
     problem: tuple[int, str] | None = None
 
 
-def read_benches(kitchen: KitchenRecord, rows: Sequence[Row], now: datetime) -> list[ReadBench]:
+def read_benches(kitchen: KitchenRecord, rows: Sequence[TableRow], now: datetime) -> list[ReadBench]:
     """Every bench of a table of weighings."""
-    sheets, grouped = sheets_by_title(kitchen), dict[tuple[str, ...], list[Row]]()
+    sheets, grouped = sheets_by_title(kitchen), dict[tuple[str, ...], list[TableRow]]()
     for row in rows:
         of_day = (row.get("at")[:10], row.get("sheet").casefold(), row.get("of"))
         grouped.setdefault((row.get("bench"),) if row.get("bench") else of_day, []).append(row)
@@ -63,7 +63,7 @@ def read_benches(kitchen: KitchenRecord, rows: Sequence[Row], now: datetime) -> 
     return found
 
 
-def _known_by(setup: BenchSetup, first: Mark) -> tuple[object, ...]:
+def _known_by(setup: BenchSetup, first: BenchMarkEvent) -> tuple[object, ...]:
     """What a bench is known again by: what was shared out, and when it was begun, to the minute."""
     return (setup.what, setup.total_g, setup.pieces, setup.drill, first.at.replace(second=0, microsecond=0))
 
@@ -75,7 +75,7 @@ def _fill(bench: ReadBench, kitchen: KitchenRecord, sheets: dict[str, SheetRecor
     said = [_marked(bench, row, kitchen, now) for row in bench.rows]
     bench.setup = _setup(first, said)
     for row, told in zip(bench.rows, said, strict=True):
-        mark = Mark.model_validate({"uid": f"table-{row.number:06d}", **told})
+        mark = BenchMarkEvent.model_validate({"uid": f"table-{row.number:06d}", **told})
         try:
             check_mark(bench.setup, bench.marks, mark)
         except Refused as refused:
@@ -92,7 +92,7 @@ def _fill(bench: ReadBench, kitchen: KitchenRecord, sheets: dict[str, SheetRecor
     )
 
 
-def _marked(bench: ReadBench, row: Row, kitchen: KitchenRecord, now: datetime) -> dict[str, Any]:
+def _marked(bench: ReadBench, row: TableRow, kitchen: KitchenRecord, now: datetime) -> dict[str, Any]:
     """What a row marks."""
     try:
         kind = row.get("kind") or "piece"
@@ -107,7 +107,7 @@ def _marked(bench: ReadBench, row: Row, kitchen: KitchenRecord, now: datetime) -
         raise
 
 
-def _setup(first: Row, said: Sequence[dict[str, Any]]) -> BenchSetup:
+def _setup(first: TableRow, said: Sequence[dict[str, Any]]) -> BenchSetup:
     """What was shared out; where the table does not say, as much and as many as were weighed."""
     weighed = [one["grams"] for one in said if one["kind"] == "piece"]
     total, pieces = number(first, "total g", 0.01, _MOST_G), number(first, "pieces", 1, 500)

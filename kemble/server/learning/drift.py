@@ -12,7 +12,7 @@ from django.db.models.fields.json import KeyTransform
 from kemble.core.cards.tastes import SCALES
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.vocabulary import KEYS
-from kemble.core.log.drift import Point
+from kemble.core.log.drift import DriftPoint
 from kemble.core.log.taste import VERDICT_BY
 from kemble.core.words import say
 from kemble.server.models import Batch, KitchenRecord
@@ -27,7 +27,7 @@ _COLUMNS: Mapping[str, tuple[str, str]] = {
 }
 
 
-class Offered(NamedTuple):
+class OfferedFact(NamedTuple):
     """A fact that can be asked for; `near` one that is asked for often."""
 
     id: str
@@ -42,29 +42,31 @@ def batches_of_way(kitchen: KitchenRecord, way: str) -> QuerySet[Batch]:
     return rows.select_related("run").defer("run__frozen").prefetch_related("tastings")[:MOST]
 
 
-def offered(rows: Sequence[Batch]) -> list[Offered]:
+def offered(rows: Sequence[Batch]) -> list[OfferedFact]:
     """What can be asked of a way's batches: what happened first, then tastes, then what was told; what is near first."""
-    found: dict[str, Offered] = {}
+    found: dict[str, OfferedFact] = {}
     for batch in rows:
         for one in batch.compared:
             name = f"{_HAPPENED}{one.step}:{one.unit}"
-            found.setdefault(name, Offered(name, _capital(one.label), one.unit, near=one.low is not None))
+            found.setdefault(name, OfferedFact(name, _capital(one.label), one.unit, near=one.low is not None))
     for name, (label, unit) in _COLUMNS.items():
         if any(getattr(batch, name) is not None for batch in rows):
-            found[name] = Offered(name, label, unit, near=True)
+            found[name] = OfferedFact(name, label, unit, near=True)
     if rows:
-        found["liking"] = Offered("liking", say("Liked, 1 to 9"), "", near=True)
+        found["liking"] = OfferedFact("liking", say("Liked, 1 to 9"), "", near=True)
         for taste in WAYS[rows[0].way].scales:
             scale = SCALES[taste]
             name = f"{_TASTE}{taste}"
             label = say(
                 "{too_little} (-2) to {too_much} (2)", too_little=_capital(scale.too_little), too_much=scale.too_much
             )
-            found[name] = Offered(name, label, "", near=taste == VERDICT_BY)
+            found[name] = OfferedFact(name, label, "", near=taste == VERDICT_BY)
         for key, fact in rows[0].run.kept.facts.items():
             if not isinstance(fact.value, str) and key in KEYS:
                 name = f"{_TOLD}{key}"
-                found[name] = Offered(name, say("{label}, as told", label=_capital(fact.label)), fact.unit, near=False)
+                found[name] = OfferedFact(
+                    name, say("{label}, as told", label=_capital(fact.label)), fact.unit, near=False
+                )
     return sorted(found.values(), key=lambda one: not one.near)
 
 
@@ -72,28 +74,30 @@ def _capital(words: str) -> str:
     return words[:1].upper() + words[1:]
 
 
-def points_of(rows: QuerySet[Batch], of: str) -> list[Point]:
+def points_of(rows: QuerySet[Batch], of: str) -> list[DriftPoint]:
     """The fact `of` each batch that has it, oldest first."""
     if of.startswith(_TOLD):
         key = of.removeprefix(_TOLD)
         value = KeyTransform("value", KeyTransform(key, KeyTransform("facts", "run__frozen")))
         told = rows.annotate(one_fact=value).values_list("pk", "title", "made", "one_fact")
         found = [(pk, title, made, number) for pk, title, made, number in told if isinstance(number, int | float)]
-        return [Point(batch=pk, title=title, made=made, value=number) for pk, title, made, number in reversed(found)]
+        return [
+            DriftPoint(batch=pk, title=title, made=made, value=number) for pk, title, made, number in reversed(found)
+        ]
     points = [_point(batch, of) for batch in reversed(rows)]
     return [one for one in points if one is not None]
 
 
-def _point(batch: Batch, of: str) -> Point | None:
+def _point(batch: Batch, of: str) -> DriftPoint | None:
     if of.startswith(_HAPPENED):
         step, unit = of.removeprefix(_HAPPENED).rsplit(":", 1)
         one = next((one for one in batch.compared if (one.step, one.unit) == (step, unit)), None)
         if one is None:
             return None
         told = {"told": one.predicted, "low": one.low, "high": one.high}
-        return Point(batch=batch.pk, title=batch.title, made=batch.made, value=one.happened, **told)
+        return DriftPoint(batch=batch.pk, title=batch.title, made=batch.made, value=one.happened, **told)
     value = _value(batch, of)
-    return None if value is None else Point(batch=batch.pk, title=batch.title, made=batch.made, value=value)
+    return None if value is None else DriftPoint(batch=batch.pk, title=batch.title, made=batch.made, value=value)
 
 
 def _value(batch: Batch, of: str) -> float | None:

@@ -7,11 +7,11 @@ from typing import Any
 
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.estimates import ESTIMATES, EstimateId
-from kemble.core.learn.learner import Learnt, Prior, learn, prior_of
-from kemble.core.learn.next import LEVERS, Lever, Tasted
+from kemble.core.learn.learner import LearningResult, Prior, learn, prior_of
+from kemble.core.learn.next import LEVERS, Lever, TastedBatch
 from kemble.core.learn.pace import paces
-from kemble.core.learn.sights import Seen, Sight, document_of, sight_from, sights_of
-from kemble.core.learn.value import Made
+from kemble.core.learn.sights import BatchObservations, Observation, document_of, sight_from, sights_of
+from kemble.core.learn.value import MadeSheet
 from kemble.core.sheet.document import Sheet
 from kemble.core.stations.chain import sensed
 from kemble.server.models import Batch, KitchenRecord, Run, Tasting
@@ -32,7 +32,7 @@ def see(run: Run) -> dict[str, Any]:
             seen = sights_of(kept.sheet, run.kitchen.settings, steps, states, run.log)
         except Exception:  # the batch is logged all the same, and teaches nothing
             calculation_failed(kept.sheet)
-            seen = Seen([], [], {})
+            seen = BatchObservations([], [], {})
     facts = kept.facts
     ratios = {name: facts[f"mix.{name}"].value for name in LEVERS if f"mix.{name}" in facts}
     return {**document_of(seen), "ratios": ratios, "compared": [one.model_dump(mode="json") for one in run.compared]}
@@ -57,11 +57,11 @@ def batches_of(kitchen: KitchenRecord) -> list[Batch]:
     )
 
 
-def sights_in(batch: Batch) -> list[Sight]:
+def sights_in(batch: Batch) -> list[Observation]:
     return [sight_from(one) for one in batch.seen.get("sights", [])]
 
 
-def learnt_of(kitchen: KitchenRecord, batches: list[Batch] | None = None) -> Learnt:
+def learnt_of(kitchen: KitchenRecord, batches: list[Batch] | None = None) -> LearningResult:
     """All that its batches say, from the beginning: the order they came in does not matter."""
     found = batches_of(kitchen) if batches is None else batches
     return learn([sights_in(batch) for batch in found], priors_of(kitchen))
@@ -88,7 +88,7 @@ def relearn(kitchen: KitchenRecord) -> None:
 
 
 @lru_cache(maxsize=64)
-def _heat_of(sheet_json: str, kitchen_json: str) -> Made | None:
+def _heat_of(sheet_json: str, kitchen_json: str) -> MadeSheet | None:
     sheet, kitchen = Sheet.model_validate_json(sheet_json), Kitchen.model_validate_json(kitchen_json)
     with WORKING:
         try:
@@ -97,10 +97,10 @@ def _heat_of(sheet_json: str, kitchen_json: str) -> Made | None:
             calculation_failed(sheet)
             return None
     heat = spreads.get("heat.done_min")
-    return Made(sheet.title, heat) if heat and not worked.problems else None
+    return MadeSheet(sheet.title, heat) if heat and not worked.problems else None
 
 
-def made_here(kitchen: KitchenRecord, most: int = 12) -> list[Made]:
+def made_here(kitchen: KitchenRecord, most: int = 12) -> list[MadeSheet]:
     """The sheets that were worked on last, with what their heat hangs on by the craft's own table."""
     plain = kitchen.typed.model_copy(update={"estimates": {}, "time_factor": 1.0})
     document = plain.model_dump_json()
@@ -108,7 +108,7 @@ def made_here(kitchen: KitchenRecord, most: int = 12) -> list[Made]:
     return [one for one in found if one is not None]
 
 
-def tasted_of(kitchen: KitchenRecord, way: str) -> list[Tasted]:
+def tasted_of(kitchen: KitchenRecord, way: str) -> list[TastedBatch]:
     """Every tasting of a way's batches, the cook's own and everybody else's, with the ratios of its batch."""
     batches = Batch.objects.filter(kitchen=kitchen, way=way, rehearsed=False)
     others: dict[int, list[dict[str, int]]] = {}
@@ -119,7 +119,7 @@ def tasted_of(kitchen: KitchenRecord, way: str) -> list[Tasted]:
     rows = batches.values_list("id", "tastes", "hydration_pct", "sugar_pct", "run__sheet_id", "seen__ratios__fat_pct")
     for batch, own, hydration, sugar, sheet, fat in rows:
         ratios: dict[Lever, float] = {"hydration_pct": hydration, "sugar_pct": sugar, "fat_pct": float(fat or 0.0)}
-        found += [Tasted(sheet or 0, ratios, marks) for marks in (own, *others.get(batch, ())) if marks]
+        found += [TastedBatch(sheet or 0, ratios, marks) for marks in (own, *others.get(batch, ())) if marks]
     return found
 
 

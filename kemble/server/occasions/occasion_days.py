@@ -14,31 +14,31 @@ from kemble.core.cards.ways import WAYS
 from kemble.core.change.adjust import Adjustment, adjust
 from kemble.core.facts.problems import Refused, refuse
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.plan.clash import Others, Otherwise
+from kemble.core.plan.clash import ChangedDish, Others
 from kemble.core.plan.day import Dish
-from kemble.core.plan.occasion import DayPlan, DishAsked, Occasion, asked_of, dish_of, plan_day, served, without
+from kemble.core.plan.occasion import DayPlan, Occasion, OccasionDish, asked_of, dish_of, plan_day, served, without
 from kemble.core.plan.progress import PlanProgress
 from kemble.core.sheet.document import Sheet, sheet_from
 from kemble.core.sheet.soaks import SOAKS, soaked
-from kemble.core.stations.chain import Worked
+from kemble.core.stations.chain import WorkResult
 from kemble.core.words import say
 from kemble.server.models import KitchenRecord, OccasionRecord, SheetRecord
-from kemble.server.occasions.planning_jobs import Planning, planning_of
+from kemble.server.occasions.planning_jobs import PlanningJob, planning_of
 from kemble.server.sheets.work_results import worked_by, worked_for
 from kemble.server.storage.fair_lock import writing
 
 
 @dataclass(frozen=True)
-class Made:
+class WorkedDish:
     """One sheet of an occasion, at the size that it is made in, worked."""
 
     record: SheetRecord
     sheet: Sheet
-    worked: Worked
+    worked: WorkResult
     problem: str = ""
 
 
-def sized(sheet: Sheet, asked: DishAsked, people: int | None, kitchen: Kitchen) -> Sheet:
+def sized(sheet: Sheet, asked: OccasionDish, people: int | None, kitchen: Kitchen) -> Sheet:
     """The sheet as the occasion has it: by its schools, for so many people where it says how many pieces each has, and so
     many times of that."""
     if asked.schools:
@@ -54,16 +54,16 @@ def sized(sheet: Sheet, asked: DishAsked, people: int | None, kitchen: Kitchen) 
     return sheet
 
 
-def others_of(kitchen: KitchenRecord, occasion: Occasion, made: Sequence[Made]) -> Others:
+def others_of(kitchen: KitchenRecord, occasion: Occasion, made: Sequence[WorkedDish]) -> Others:
     """How a dish could be made otherwise: its grain soaked otherwise (overnight in the fridge first), by each other school
     of its rest and its heat, and half of it."""
     settings = kitchen.settings
 
-    def others(dish: int) -> Iterator[Otherwise]:
+    def others(dish: int) -> Iterator[ChangedDish]:
         asked, one = occasion.dishes[dish], made[dish]
         people = occasion.people_of(asked)
         way = WAYS[one.sheet.way]
-        tries: list[tuple[str, str, DishAsked]] = []
+        tries: list[tuple[str, str, OccasionDish]] = []
         if way.base == "grain":
             tries += [
                 (
@@ -97,7 +97,7 @@ def others_of(kitchen: KitchenRecord, occasion: Occasion, made: Sequence[Made]) 
             if worked.problems:
                 continue
             choice, school = next(iter(other.schools.items() - asked.schools.items()), ("", ""))
-            yield Otherwise(
+            yield ChangedDish(
                 says=says,
                 costs=costs,
                 steps=without(worked.steps, asked.there),
@@ -110,7 +110,7 @@ def others_of(kitchen: KitchenRecord, occasion: Occasion, made: Sequence[Made]) 
     return others
 
 
-def made_of(kitchen: KitchenRecord, occasion: Occasion) -> list[Made]:
+def made_of(kitchen: KitchenRecord, occasion: Occasion) -> list[WorkedDish]:
     """Every sheet of an occasion, worked. Raises Refused for a sheet that is not there."""
     settings = kitchen.settings
     records = {row.pk: row for row in kitchen.sheets.filter(pk__in={dish.sheet for dish in occasion.dishes})}
@@ -132,11 +132,11 @@ def made_of(kitchen: KitchenRecord, occasion: Occasion) -> list[Made]:
                 say("another size"),
             )
         worked = worked_for(sheet, settings)
-        found.append(Made(record, sheet, worked, worked.problems[0].sentence if worked.problems else ""))
+        found.append(WorkedDish(record, sheet, worked, worked.problems[0].sentence if worked.problems else ""))
     return found
 
 
-def dishes_of(kitchen: KitchenRecord, occasion: Occasion, made: Sequence[Made], now: datetime) -> list[Dish]:
+def dishes_of(kitchen: KitchenRecord, occasion: Occasion, made: Sequence[WorkedDish], now: datetime) -> list[Dish]:
     """What the day is to be planned for. Raises Refused when a sheet cannot be worked, or a time will not do."""
     for i, one in enumerate(made):
         if one.problem:
@@ -159,23 +159,23 @@ def dishes_of(kitchen: KitchenRecord, occasion: Occasion, made: Sequence[Made], 
     return dishes
 
 
-def planned_by(kitchen: KitchenRecord, occasion: Occasion, made: Sequence[Made]) -> str:
+def planned_by(kitchen: KitchenRecord, occasion: Occasion, made: Sequence[WorkedDish]) -> str:
     """What a day was made from: the code and the kitchen, the occasion, and its sheets as they stand."""
     said = occasion.model_dump_json() + "".join(f" {one.record.pk}.{one.record.revision}" for one in made)
     return f"{worked_by(kitchen.settings)} {hashlib.sha256(said.encode()).hexdigest()[:20]}"
 
 
 @dataclass(frozen=True)
-class KeptDay:
+class OccasionDay:
     """The day of an occasion, its sheets as they are made, and its planning when that is on or was stopped: the day is
     the one before it then."""
 
     day: DayPlan
-    made: list[Made]
-    planning: Planning | None = None
+    made: list[WorkedDish]
+    planning: PlanningJob | None = None
 
 
-def kept_day(record: OccasionRecord, patience_s: float | None = None) -> KeptDay:
+def kept_day(record: OccasionRecord, patience_s: float | None = None) -> OccasionDay:
     """The day as it was kept; made again when its occasion, its sheets, the kitchen or the code have changed, or its begin
     has gone by: waited for as long as that (None: to the end).
 
@@ -186,15 +186,15 @@ def kept_day(record: OccasionRecord, patience_s: float | None = None) -> KeptDay
     try:
         made = made_of(kitchen, occasion)
     except Refused:
-        return KeptDay(last, [])
+        return OccasionDay(last, [])
     by = planned_by(kitchen, occasion, made)
     stale = last.plan is not None and last.plan.begin < now
     if not made or (record.planned_by == by and not stale):
-        return KeptDay(last, made)
+        return OccasionDay(last, made)
     try:
         dishes = dishes_of(kitchen, occasion, made, now)
     except Refused:
-        return KeptDay(last, made)
+        return OccasionDay(last, made)
 
     def plan(watch: PlanProgress) -> DayPlan:
         others = others_of(kitchen, occasion, made)
@@ -206,14 +206,14 @@ def kept_day(record: OccasionRecord, patience_s: float | None = None) -> KeptDay
     planning = planning_of(record.pk, by + began, now, plan)
     day = planning.day(patience_s)
     if day is None:
-        return KeptDay(last, made, planning)
+        return OccasionDay(last, made, planning)
     if day.plan is None and stale and last.plan is not None:
-        return KeptDay(last, made)  # it is under way
+        return OccasionDay(last, made)  # it is under way
     record.day, record.planned_by = day.model_dump(mode="json"), by
     with writing():
         kept = OccasionRecord.objects.filter(pk=record.pk, revision=record.revision)
         kept.update(day=record.day, planned_by=by)
-    return KeptDay(day, made)
+    return OccasionDay(day, made)
 
 
 def _last(record: OccasionRecord) -> DayPlan:

@@ -12,7 +12,7 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 
 from kemble.core.plan.occasion import DayPlan
-from kemble.core.plan.progress import PlanProgress, Stopped
+from kemble.core.plan.progress import PlanningStopped, PlanProgress
 
 PATIENCE_S = 1.0  # a request waits so long for a day; then it answers with how far the planning is
 _AT_ONCE = 2
@@ -23,7 +23,7 @@ _AGAIN_S = 0.05
 
 
 @dataclass(frozen=True)
-class Planning:
+class PlanningJob:
     """The planning of one day: what it is made from (`by`), its watch, since when, and what comes of it."""
 
     by: str
@@ -46,7 +46,7 @@ class Planning:
     @property
     def was_stopped(self) -> bool:
         """Whether it was stopped before there was anything to show."""
-        return self.found.done() and isinstance(self.found.exception(), Stopped)
+        return self.found.done() and isinstance(self.found.exception(), PlanningStopped)
 
     def stop(self) -> None:
         """What is found by now is to do."""
@@ -56,12 +56,12 @@ class Planning:
                 return
 
 
-_plannings: dict[int, Planning] = {}
+_plannings: dict[int, PlanningJob] = {}
 _guard = threading.Lock()
 _threads = ThreadPoolExecutor(_AT_ONCE, thread_name_prefix="planning")
 
 
-def planning_of(occasion: int, by: str, now: datetime, plan: Callable[[PlanProgress], DayPlan]) -> Planning:
+def planning_of(occasion: int, by: str, now: datetime, plan: Callable[[PlanProgress], DayPlan]) -> PlanningJob:
     """The planning of an occasion's day from just that: the one that is on or done, or one begun now in its place."""
     with _guard:
         there = _plannings.pop(occasion, None)
@@ -70,14 +70,14 @@ def planning_of(occasion: int, by: str, now: datetime, plan: Callable[[PlanProgr
             there = None
         if there is None:
             watch = PlanProgress()
-            there = Planning(by, watch, now, _threads.submit(copy_context().run, plan, watch))
+            there = PlanningJob(by, watch, now, _threads.submit(copy_context().run, plan, watch))
         _plannings[occasion] = there
         for oldest in list(_plannings)[:-_MOST_KEPT]:
             _plannings.pop(oldest).watch.stop()
     return there
 
 
-def known(occasion: int) -> Planning | None:
+def known(occasion: int) -> PlanningJob | None:
     """The planning of an occasion's day that is on, or that was last."""
     with _guard:
         return _plannings.get(occasion)

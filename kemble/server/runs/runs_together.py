@@ -11,17 +11,17 @@ from kemble.core.facts.fact import Fact
 from kemble.core.facts.problems import Refused
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.shelf import Shelf
-from kemble.core.log.evidence import Happened
+from kemble.core.log.evidence import BatchFacts
 from kemble.core.plan.occasion import Helper
-from kemble.core.plan.room import Helping
-from kemble.core.plan.schedule import Plan, Scheduled, kitchen_time
+from kemble.core.plan.room import HelperHours
+from kemble.core.plan.schedule import Plan, ScheduledStep, kitchen_time
 from kemble.core.run.actual import reworked
-from kemble.core.run.events import Added, AnyEvent, PlanRest, RestReplanned
+from kemble.core.run.events import AddedIngredient, AnyEvent, PlanRest, RestReplanned
 from kemble.core.run.fold import plan_now, rests_of, standing
-from kemble.core.run.replan import Going, Otherwise, Replanned, replan
+from kemble.core.run.replan import OpenRun, Otherwise, ReplannedRuns, replan
 from kemble.core.sheet.document import sheet_from
-from kemble.core.stations.chain import Worked
-from kemble.core.stations.steps import StepWorked
+from kemble.core.stations.chain import WorkResult
+from kemble.core.stations.steps import StepResult
 from kemble.core.words import say
 from kemble.server.models import Run
 from kemble.server.runs.storing import add_event
@@ -88,7 +88,7 @@ def _rest(run: Run, kitchen: Kitchen, now: datetime) -> list[tuple[Run, PlanRest
         for one in flow
     ]
     going = [
-        Going(one.title, plan, one.state_by(plan, now), one.kept.plan.serve)
+        OpenRun(one.title, plan, one.state_by(plan, now), one.kept.plan.serve)
         for one, plan in zip(flow, plans, strict=True)
     ]
     drift = max((abs(_drift(one)) for one in going), default=0.0)
@@ -99,7 +99,7 @@ def _rest(run: Run, kitchen: Kitchen, now: datetime) -> list[tuple[Run, PlanRest
     if found is None:
         if anew is None:
             return None
-        found = Replanned([[] for _ in flow], 0, [], [])
+        found = ReplannedRuns([[] for _ in flow], 0, [], [])
     return [
         (
             one,
@@ -130,7 +130,7 @@ def _orphans(logs: Mapping[int, Sequence[AnyEvent]], plans: Mapping[int, Plan]) 
     return found
 
 
-def _by_actual(run: Run, kitchen: Kitchen) -> tuple[Worked, Sequence[str]] | None:
+def _by_actual(run: Run, kitchen: Kitchen) -> tuple[WorkResult, Sequence[str]] | None:
     """The run worked by what was weighed and added, and what moved; None when that is as it goes already."""
     kept = run.kept
     try:
@@ -147,10 +147,10 @@ def facts_now(run: Run) -> dict[str, Fact]:
     return told if moved is None else {**told, **moved}
 
 
-def happened_in(run: Run, now: datetime) -> Happened:
+def happened_in(run: Run, now: datetime) -> BatchFacts:
     """A run as witnesses of a fault see it."""
     plan = plan_now(run.kept.plan, run.log)
-    return Happened(
+    return BatchFacts(
         facts=facts_now(run),
         steps={one.step.id: one.step for one in plan.scheduled},
         states={one.id: one for one in run.state(now).steps},
@@ -158,7 +158,7 @@ def happened_in(run: Run, now: datetime) -> Happened:
     )
 
 
-def added_of(run: Run) -> list[Added]:
+def added_of(run: Run) -> list[AddedIngredient]:
     """What went in beside what the sheet says, as far as that stands."""
     return [event.added for event in standing(run.kept.plan, run.log) if event.kind == "added"]
 
@@ -180,12 +180,12 @@ def added_words(run: Run) -> list[str]:
     return found
 
 
-def _otherwise_than_told(run: Run, worked: Worked) -> dict[str, Fact]:
+def _otherwise_than_told(run: Run, worked: WorkResult) -> dict[str, Fact]:
     told = run.kept.facts
     return {key: fact for key, fact in worked.facts.items() if told.get(key) != fact}
 
 
-def _with(plan: Plan, worked: Worked | None) -> Plan:
+def _with(plan: Plan, worked: WorkResult | None) -> Plan:
     """The plan with its steps as they are worked anew."""
     if worked is None:
         return plan
@@ -197,39 +197,39 @@ def _with(plan: Plan, worked: Worked | None) -> Plan:
     return plan.model_copy(update={"scheduled": scheduled})
 
 
-def _anew(step: StepWorked, now: StepWorked) -> StepWorked:
+def _anew(step: StepResult, now: StepResult) -> StepResult:
     return step.model_copy(update={name: getattr(now, name) for name in _ANEW})
 
 
-def _drift(going: Going) -> float:
+def _drift(going: OpenRun) -> float:
     """Minutes by which a run ends later than its plan has it."""
     planned = max(one.ends for one in going.plan.scheduled)
     return (going.state.expected_serve - planned).total_seconds() / 60
 
 
-def _scheduled(run: Run, plan: Plan, moved: Sequence[Scheduled], now: datetime) -> list[Scheduled]:
+def _scheduled(run: Run, plan: Plan, moved: Sequence[ScheduledStep], now: datetime) -> list[ScheduledStep]:
     """The steps of a run that are not done: those that moved where they lie now, the running ones as they began."""
     at = {one.step.id: one for one in moved}
     done = {one.id for one in run.state_by(plan, now).steps if one.status == "done"}
     return [at.get(one.step.id, one) for one in plan.scheduled if one.step.id not in done]
 
 
-def _helpers(run: Run, kitchen: Kitchen) -> list[Helping]:
+def _helpers(run: Run, kitchen: Kitchen) -> list[HelperHours]:
     """Who helps on the occasion that the flow is made for."""
     if run.occasion is None:
         return []
     return [_helping(one, kitchen) for one in run.occasion.occasion.helpers]
 
 
-def _helping(one: Helper, kitchen: Kitchen) -> Helping:
+def _helping(one: Helper, kitchen: Kitchen) -> HelperHours:
     begins, ends = (kitchen_time(kitchen, at) for at in (one.begins, one.ends))
-    return Helping(one.name, begins, ends, one.safe_only)
+    return HelperHours(one.name, begins, ends, one.safe_only)
 
 
 def _otherwise(flow: Sequence[Run]) -> Otherwise:
     """Other schools of resting and cutting: what is heated already is heated."""
 
-    def others(number: int) -> Iterable[tuple[str, Sequence[StepWorked]]]:
+    def others(number: int) -> Iterable[tuple[str, Sequence[StepResult]]]:
         run = flow[number]
         sheet, kitchen = run.kept.sheet, run.kitchen.settings
         for choice in WAYS[sheet.way].choices:

@@ -12,13 +12,13 @@ from django.utils import timezone
 from kemble.core.cards.faults import faults_of
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.problems import refuse
-from kemble.core.log.stock import Kept, until
+from kemble.core.log.stock import StoredPieces, until
 from kemble.core.log.taste import check_tastes, verdict
 from kemble.core.plan.schedule import Plan
 from kemble.core.run.events import AnyEvent
 from kemble.core.run.kept import frozen
 from kemble.core.sheet.document import Sheet
-from kemble.core.stations.chain import Worked
+from kemble.core.stations.chain import WorkResult
 from kemble.core.words import say
 from kemble.server.models import Batch, KitchenRecord, OccasionRecord, Run, RunEvent, SheetRecord, SheetRevision, Stock
 from kemble.server.storage.fair_lock import writing
@@ -42,7 +42,7 @@ def create_sheet(kitchen: KitchenRecord, sheet: Sheet, uid: str | None = None) -
 def run_from(
     record: SheetRecord,
     sheet: Sheet,
-    worked: Worked,
+    worked: WorkResult,
     plan: Plan,
     *,
     began: datetime,
@@ -88,7 +88,7 @@ def keep_events(run: Run, events: Iterable[AnyEvent]) -> None:
 
 
 @dataclass(frozen=True, slots=True)
-class Said:
+class BatchFeedback:
     """What is said of a batch: tastes, faults, a note; how many pieces there were in the end, and what they weighed."""
 
     tastes: Mapping[str, int]
@@ -99,7 +99,7 @@ class Said:
 
 
 def log_outcome(
-    run: Run, said: Said, kept: Sequence[Kept] | None = None, seen: Mapping[str, Any] | None = None
+    run: Run, said: BatchFeedback, kept: Sequence[StoredPieces] | None = None, seen: Mapping[str, Any] | None = None
 ) -> Batch:
     """Put a run in the log, or change what was said of it; what is `kept` goes to stock in place of what was put by; `seen` is
     what it shows of the kitchen, where that was looked at.
@@ -115,7 +115,7 @@ def log_outcome(
     return cast(Batch, batch)
 
 
-def batch_fields(run: Run, said: Said, seen: Mapping[str, Any] | None = None) -> dict[str, Any]:
+def batch_fields(run: Run, said: BatchFeedback, seen: Mapping[str, Any] | None = None) -> dict[str, Any]:
     """The columns of a run's batch. Raises Refused for scales or faults not of its way."""
     way, tastes, faults = WAYS[run.way], said.tastes, said.faults
     check_tastes(way, tastes)
@@ -142,7 +142,7 @@ def batch_fields(run: Run, said: Said, seen: Mapping[str, Any] | None = None) ->
     }
 
 
-def _put_by(batch: Batch, kept: Sequence[Kept]) -> None:
+def _put_by(batch: Batch, kept: Sequence[StoredPieces]) -> None:
     """What is kept of a batch into stock, in place of what was said before."""
     run = batch.run
     done = run.finished or batch.made

@@ -20,7 +20,7 @@ from kemble.core.computing import check_computing
 from kemble.core.facts.problems import Problem, Refused
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.sheet.document import Sheet
-from kemble.core.stations.chain import Worked, without_facts, work
+from kemble.core.stations.chain import WorkResult, result_without_facts, work
 from kemble.core.stations.shape.pieces import BallDrawing
 from kemble.core.stations.shape.shape import TinDrawing
 from kemble.core.words import say
@@ -58,12 +58,12 @@ def calculation_failed(sheet: Sheet) -> Problem:
 
 
 @lru_cache(maxsize=_MAX_REMEMBERED)
-def _remembered(sheet_json: str, kitchen_json: str) -> Worked:
+def _remembered(sheet_json: str, kitchen_json: str) -> WorkResult:
     with WORKING:
         return work(Sheet.model_validate_json(sheet_json), Kitchen.model_validate_json(kitchen_json))
 
 
-def worked_for(sheet: Sheet, kitchen: Kitchen) -> Worked:
+def worked_for(sheet: Sheet, kitchen: Kitchen) -> WorkResult:
     """work(), remembered: it is pure, and the sheet before an edit was just worked. Where it fails, that is logged, and the
     cook is told in its problems, so that the sheet can still be opened and saved."""
     check_computing("work")  # also where it is remembered: that is chance
@@ -72,10 +72,10 @@ def worked_for(sheet: Sheet, kitchen: Kitchen) -> Worked:
     except Refused:
         raise
     except Exception:
-        return without_facts([calculation_failed(sheet)])
+        return result_without_facts([calculation_failed(sheet)])
 
 
-def card_of(worked: Worked, by: str, revision: int) -> dict[str, Any]:
+def card_of(worked: WorkResult, by: str, revision: int) -> dict[str, Any]:
     """What the counter shows of a sheet: its key numbers, or why there are none."""
     facts = [worked.facts[key] for key in _CARD_NUMBERS if key in worked.facts]
     numbers = [{"key": fact.key, "value": fact.value, "unit": fact.unit, "decimals": fact.decimals} for fact in facts]

@@ -23,7 +23,7 @@ from django.db.migrations.executor import MigrationExecutor
 from django.utils import timezone
 
 from kemble.core.words import say
-from kemble.server.storage.encryption import SUFFIX, Sealed, seal, unseal
+from kemble.server.storage.encryption import SUFFIX, SealedFile, seal, unseal
 from kemble.server.storage.folder import UnreadableDatabase, check_database, copy_database
 
 Why = Literal["daily", "before"]
@@ -88,7 +88,7 @@ def keep(data: Path, database: Path, now: datetime, why: Why) -> Path:
         check_database(path)
         if settings.PASSPHRASE:
             path = _sealed(path, settings.PASSPHRASE)
-    except (UnreadableDatabase, Sealed) as error:
+    except (UnreadableDatabase, SealedFile) as error:
         path.unlink(missing_ok=True)
         raise OSError(f"The backup did not hold when it was read again: {error}") from None
     for one in over(backups_in(data), now):
@@ -104,7 +104,7 @@ def _sealed(plain: Path, passphrase: str) -> Path:
         unseal(path, again, passphrase)
         if not filecmp.cmp(plain, again, shallow=False):
             path.unlink()
-            raise Sealed("what was sealed is not what was there")
+            raise SealedFile("what was sealed is not what was there")
     finally:
         plain.unlink(missing_ok=True)
         again.unlink(missing_ok=True)
@@ -165,7 +165,7 @@ def what_to_do(data: Path) -> str:
     return say("It is still there, as it was. Put the newest backup back: make restore FILE={path}", path=newest.path)
 
 
-class Daily(Thread):
+class DailyBackups(Thread):
     """Looks every quarter of an hour whether a backup is due, beside whatever is served."""
 
     def __init__(self, data: Path, database: Path) -> None:

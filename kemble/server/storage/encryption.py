@@ -17,7 +17,7 @@ _SALT_BYTES = 16
 _COST = 2**15  # of scrypt: a tenth of a second and 32 MB for each guess
 
 
-class Sealed(ValueError):
+class SealedFile(ValueError):
     """A file that is sealed, and what opens it is missing or wrong."""
 
 
@@ -44,7 +44,7 @@ def unseal(source: Path, target: Path, passphrase: str) -> None:
     try:
         plain = Fernet(_key(passphrase, salt)).decrypt(token)
     except (InvalidToken, InvalidKey, ValueError):
-        raise Sealed(f"{source} does not open with this passphrase, or is damaged.") from None
+        raise SealedFile(f"{source} does not open with this passphrase, or is damaged.") from None
     with os.fdopen(os.open(target, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600), "wb") as file:
         file.write(plain)
 

@@ -11,7 +11,7 @@ from django.db.models.fields.json import KeyTransform
 from kemble.core.text import clean_stored, clean_stored_json, is_suspect
 
 
-class _Plain:
+class _PlainMigrationField:
     """To a migration it is the field that it extends: the column is the same."""
 
     def deconstruct(self) -> tuple[str, str, list[Any], dict[str, Any]]:
@@ -20,21 +20,21 @@ class _Plain:
         return name, f"django.db.models.{plain.__name__}", args, kwargs
 
 
-class TitleField(_Plain, models.CharField):  # type: ignore[type-arg]
+class TitleField(_PlainMigrationField, models.CharField):  # type: ignore[type-arg]
     """A title or a name: one line."""
 
     def from_db_value(self, value: str | None, *_: Any) -> str | None:
         return clean_stored(value) if value else value
 
 
-class NoteField(_Plain, models.TextField):  # type: ignore[type-arg]
+class NoteField(_PlainMigrationField, models.TextField):  # type: ignore[type-arg]
     """Text with lines."""
 
     def from_db_value(self, value: str | None, *_: Any) -> str | None:
         return clean_stored({"note": value})["note"] if value else value
 
 
-class DocumentField(_Plain, models.JSONField):
+class DocumentField(_PlainMigrationField, models.JSONField):
     """A document of the core's."""
 
     def from_db_value(self, value: str | None, *args: Any) -> Any:
@@ -42,7 +42,7 @@ class DocumentField(_Plain, models.JSONField):
         return clean_stored_json(value, document) if isinstance(value, str) else document
 
 
-class DocumentTextField(_Plain, models.JSONField):
+class DocumentTextField(_PlainMigrationField, models.JSONField):
     """A document that is written once and read by many requests. It is read as its JSON text, so that what the text says
     can be remembered by it; a document or its text can be written."""
 

@@ -17,14 +17,14 @@ from kemble.core.words import say
 from kemble.server.models import (
     Batch,
     CuePicture,
-    Droppable,
     KitchenRecord,
     OccasionRecord,
-    Removed,
+    RemovedEquipment,
     Run,
     SheetRecord,
     SplitBatch,
     Stock,
+    TrashableModel,
 )
 from kemble.server.storage.fair_lock import writing
 from kemble.server.storage.idempotency import forget_old
@@ -33,25 +33,25 @@ KEPT_FOR = timedelta(days=30)
 
 
 @dataclass(frozen=True)
-class _Kind:
-    model: type[Droppable]
+class _TrashKind:
+    model: type[TrashableModel]
     of: Callable[[KitchenRecord], Any]  # every one of a kitchen's, thrown away or not
     title: Callable[[Any], str] = lambda row: row.title
 
 
 # What a row of its own is kept of. A tin and an ingredient stand in the kitchen's settings, and go to Removed.
-_ROWS: dict[str, _Kind] = {
-    "sheet": _Kind(SheetRecord, lambda kitchen: SheetRecord.everything.filter(kitchen=kitchen)),
-    "plan": _Kind(OccasionRecord, lambda kitchen: OccasionRecord.everything.filter(kitchen=kitchen)),
-    "run": _Kind(Run, lambda kitchen: Run.everything.filter(kitchen=kitchen).defer("frozen")),
-    "batch": _Kind(Batch, lambda kitchen: Batch.everything.filter(kitchen=kitchen)),
-    "stock": _Kind(
+_ROWS: dict[str, _TrashKind] = {
+    "sheet": _TrashKind(SheetRecord, lambda kitchen: SheetRecord.everything.filter(kitchen=kitchen)),
+    "plan": _TrashKind(OccasionRecord, lambda kitchen: OccasionRecord.everything.filter(kitchen=kitchen)),
+    "run": _TrashKind(Run, lambda kitchen: Run.everything.filter(kitchen=kitchen).defer("frozen")),
+    "batch": _TrashKind(Batch, lambda kitchen: Batch.everything.filter(kitchen=kitchen)),
+    "stock": _TrashKind(
         Stock,
         lambda kitchen: Stock.everything.filter(kitchen=kitchen),
         lambda row: say("{title}, put by", title=row.title),
     ),
-    "split": _Kind(SplitBatch, lambda kitchen: SplitBatch.everything.filter(kitchen=kitchen)),
-    "picture": _Kind(
+    "split": _TrashKind(SplitBatch, lambda kitchen: SplitBatch.everything.filter(kitchen=kitchen)),
+    "picture": _TrashKind(
         CuePicture,
         lambda kitchen: CuePicture.everything.filter(kitchen=kitchen).defer("webp"),
         lambda row: say("A picture of {title}", title=row.title),
@@ -74,7 +74,7 @@ class TrashedItem:
         return self.dropped + KEPT_FOR
 
 
-def drop(row: Droppable, now: datetime) -> None:
+def drop(row: TrashableModel, now: datetime) -> None:
     """Throw a row away, and what has lain aside long enough for good."""
     with writing():
         type(row).everything.filter(pk=row.pk, dropped=None).update(dropped=now)
@@ -147,5 +147,5 @@ def purge(now: datetime) -> None:
     with writing():
         for kind in _ROWS.values():
             kind.model.everything.filter(dropped__lt=since).delete()
-        Removed.objects.filter(dropped__lt=since).delete()
+        RemovedEquipment.objects.filter(dropped__lt=since).delete()
         forget_old(now)

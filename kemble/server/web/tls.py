@@ -28,7 +28,7 @@ _EARLIER = timedelta(days=1)  # a device's clock may be behind
 
 
 @dataclass(frozen=True)
-class Own:
+class OwnCertificate:
     """Where the certificate, its key and the authority lie, and by what a cook knows the authority again."""
 
     certificate: Path
@@ -41,7 +41,7 @@ def place_of(data: Path) -> Path:
     return data / "tls"
 
 
-def own_certificate(data: Path, names: Sequence[str], now: datetime) -> Own:
+def own_certificate(data: Path, names: Sequence[str], now: datetime) -> OwnCertificate:
     """The certificate of this machine, made or made anew where it must be. `names` are host names and addresses."""
     place = place_of(data)
     place.mkdir(mode=0o700, exist_ok=True)
@@ -53,7 +53,7 @@ def own_certificate(data: Path, names: Sequence[str], now: datetime) -> Own:
         _write(key, _private(made_key))
         _write(certificate, made.public_bytes(serialization.Encoding.PEM))
     print_of = authority.fingerprint(hashes.SHA256()).hex(":").upper()
-    return Own(certificate, key, place / "authority.pem", print_of)
+    return OwnCertificate(certificate, key, place / "authority.pem", print_of)
 
 
 def machine_names(host: str, told: Sequence[str]) -> list[str]:

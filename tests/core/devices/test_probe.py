@@ -10,9 +10,9 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from kemble.core.devices.device import DeviceError
-from kemble.core.devices.probe import Probed, ProbeHello, read_probe, refit
+from kemble.core.devices.probe import CoreReading, ProbeHello, read_probe, refit
 from kemble.core.devices.simulated_probe import SimulatedProbe
-from kemble.core.facts.fact import Book
+from kemble.core.facts.fact import FactBook
 from kemble.core.facts.problems import Refused
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.schedule import plan_from
@@ -21,11 +21,11 @@ from kemble.core.run.state import state_of
 from kemble.core.sheet.document import default_sheet
 from kemble.core.stations.chain import work
 from kemble.core.stations.heat.checks import QUARTERS, checks, minute_of, share_of
-from kemble.core.stations.heat.curve import Curve
+from kemble.core.stations.heat.curve import TemperatureCurve
 
 NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
 # A heart that comes up 2 °C a minute from 20 to 90, told done at 30 minutes.
-STRAIGHT = Curve(minutes=(0.0, 35.0, 60.0), core_c=(20.0, 90.0, 95.0), surface_c=(90.0, 99.0, 99.0))
+STRAIGHT = TemperatureCurve(minutes=(0.0, 35.0, 60.0), core_c=(20.0, 90.0, 95.0), surface_c=(90.0, 99.0, 99.0))
 WINDOW = (24.0, 30.0, 38.0)
 
 
@@ -63,14 +63,14 @@ class TestLines:
 class TestRefit:
     def test_as_told_it_stays(self):
         """15 minutes at 2 °C a minute: 50 °C, just as told."""
-        found = refit(STRAIGHT, WINDOW, [Probed(minute=15, celsius=50)])
+        found = refit(STRAIGHT, WINDOW, [CoreReading(minute=15, celsius=50)])
         assert found.factor == pytest.approx(1.0, abs=1e-6)
         assert found.done == pytest.approx(30.0)
         assert found.says == "At 15 minutes the heart is 50 °C: as told, done at 30."
 
     def test_behind_it_is_told_later(self):
         """50 °C at 18 minutes and not at 15: a fifth slower, drawn in by how surely that is known."""
-        found = refit(STRAIGHT, WINDOW, [Probed(minute=18, celsius=50)])
+        found = refit(STRAIGHT, WINDOW, [CoreReading(minute=18, celsius=50)])
         # By hand: the prior's spread is ln(38/24) / 3.29 = 0.1397; 2 °C are a minute in 15, 0.0667.
         prior, seen = 0.1397**-2, 0.0667**-2
         mean = math.log(18 / 15) * seen / (prior + seen)
@@ -82,24 +82,24 @@ class TestRefit:
         assert found.says == "At 18 minutes the heart is 50 °C: done at 35, not 30."
 
     def test_in_the_kitchens_degrees(self):
-        assert "122 °F" in refit(STRAIGHT, WINDOW, [Probed(minute=15, celsius=50)], "F").says
+        assert "122 °F" in refit(STRAIGHT, WINDOW, [CoreReading(minute=15, celsius=50)], "F").says
 
     def test_nothing_read_nothing_told(self):
         assert refit(STRAIGHT, WINDOW, []) is None
 
     def test_past_its_time_it_says_so(self):
-        assert "Look at it now" in refit(STRAIGHT, WINDOW, [Probed(minute=40, celsius=94)]).says
+        assert "Look at it now" in refit(STRAIGHT, WINDOW, [CoreReading(minute=40, celsius=94)]).says
 
     def test_where_the_curve_is_flat_a_reading_says_little(self):
-        steep = refit(STRAIGHT, WINDOW, [Probed(minute=20, celsius=50)])
-        flat = refit(STRAIGHT, WINDOW, [Probed(minute=55, celsius=93)])
+        steep = refit(STRAIGHT, WINDOW, [CoreReading(minute=20, celsius=50)])
+        flat = refit(STRAIGHT, WINDOW, [CoreReading(minute=55, celsius=93)])
         assert flat.weight < 0.6 < steep.weight
 
     @given(st.floats(0.8, 1.25), st.lists(st.floats(5, 34), min_size=3, max_size=6, unique=True))
     @settings(max_examples=60)
     def test_true_readings_draw_it_to_the_truth(self, slower, told_at):
         """Readings of a batch that goes so much slower bring the time nearer to its own, never past it."""
-        readings = [Probed(minute=m * slower, celsius=20 + 2 * m) for m in sorted(told_at)]
+        readings = [CoreReading(minute=m * slower, celsius=20 + 2 * m) for m in sorted(told_at)]
         found = refit(STRAIGHT, WINDOW, readings)
         assert abs(math.log(found.factor / slower)) <= abs(math.log(slower)) + 1e-9
         assert min(1, slower) - 1e-9 <= found.factor <= max(1, slower) + 1e-9
@@ -107,7 +107,7 @@ class TestRefit:
 
     @given(st.floats(0, 120), st.floats(-60, 400))
     def test_whatever_is_read_it_is_a_time(self, minute, celsius):
-        found = refit(STRAIGHT, WINDOW, [Probed(minute=minute, celsius=celsius)])
+        found = refit(STRAIGHT, WINDOW, [CoreReading(minute=minute, celsius=celsius)])
         assert 0 < found.first <= found.done <= found.latest < 1000
 
 
@@ -126,7 +126,9 @@ class TestSimulated:
 
     def test_it_lags(self):
         """A step of 40 °C: after one time constant of 12 s about 63 % of it."""
-        step = Curve(minutes=(0.0, 10.0, 10.0001, 60.0), core_c=(20.0, 20.0, 60.0, 60.0), surface_c=(0, 0, 0, 0))
+        step = TemperatureCurve(
+            minutes=(0.0, 10.0, 10.0001, 60.0), core_c=(20.0, 20.0, 60.0, 60.0), surface_c=(0, 0, 0, 0)
+        )
         probe = SimulatedProbe(seed=2, noise_c=0.0)
         probe.put_into(step, 5)
         at = 10 * probe.factor
@@ -155,7 +157,7 @@ class TestSimulated:
             for minute in range(36):
                 line = read_probe(probe.reading(float(minute), float(minute)).encode())
                 if minute in (8, 14, 20, 26):
-                    readings.append(Probed(minute=minute, celsius=line.celsius))
+                    readings.append(CoreReading(minute=minute, celsius=line.celsius))
             true = 30 * probe.factor
             told.append(abs(30 - true))
             found.append(abs(refit(STRAIGHT, WINDOW, readings).done - true))
@@ -246,4 +248,4 @@ class TestChecks:
         assert all(a.done_pct < b.done_pct for a, b in zip(worked.checks, worked.checks[1:], strict=False))
 
     def test_none_without_a_window(self):
-        assert checks(Book()) == []
+        assert checks(FactBook()) == []

@@ -2,12 +2,12 @@
 
 import pytest
 
-from kemble.core.facts.fact import Book, leaf, ripple, show
+from kemble.core.facts.fact import FactBook, leaf, ripple, show
 
 
 class TestBook:
     def test_a_fact_names_what_it_came_from(self):
-        book = Book()
+        book = FactBook()
         book.add(
             "mix.batch_g",
             900.0,
@@ -26,14 +26,14 @@ class TestBook:
 
     def test_a_key_outside_the_vocabulary(self):
         with pytest.raises(KeyError):
-            Book().add("mix.colour", 1.0, "seen", source="x")
+            FactBook().add("mix.colour", 1.0, "seen", source="x")
 
     def test_a_station_out_of_order(self):
         with pytest.raises(KeyError):
-            Book().add("mix.volume_ml", 1.0, "from nothing", source="x", of=["mix.batch_g"])
+            FactBook().add("mix.volume_ml", 1.0, "from nothing", source="x", of=["mix.batch_g"])
 
     def test_a_word_is_no_number(self):
-        book = Book()
+        book = FactBook()
         book.add("shape.short_of", "filling", "the shorter", source="x")
         with pytest.raises(TypeError):
             book.number("shape.short_of")
@@ -45,7 +45,7 @@ class TestBook:
 
 class TestRipple:
     def book(self, **values):
-        book = Book()
+        book = FactBook()
         for key, value in values.items():
             book.add(key.replace("_", ".", 1), value, "told", source="x")
         return book.facts

@@ -14,7 +14,7 @@ from kemble.core.plan.schedule import plan_from
 from kemble.core.run.events import event_from
 from kemble.core.run.state import state_of
 from kemble.core.sheet.document import Pieces, Vessel, default_sheet
-from kemble.core.stations.chain import Advice, Worked, work
+from kemble.core.stations.chain import Advice, WorkResult, work
 
 NOW = datetime(2026, 12, 4, 9, 0, tzinfo=UTC)
 
@@ -43,7 +43,7 @@ class TestMadeAsCheckedOnesAre:
         assert unchecked_model(Pieces, count=3).model_dump(exclude_unset=True) == {"count": 3}
 
     def test_no_two_share_a_list(self):
-        one, other = unchecked_model(Worked, facts={}), unchecked_model(Worked, facts={})
+        one, other = unchecked_model(WorkResult, facts={}), unchecked_model(WorkResult, facts={})
         one.checks.append("x")
         assert other.checks == []
 

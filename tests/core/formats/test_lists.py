@@ -9,7 +9,7 @@ from kemble.core.change.shopping import shopping
 from kemble.core.facts.problems import Refused
 from kemble.core.formats.lists import day_html, shopping_html
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.plan.day import Asked, Dish
+from kemble.core.plan.day import Dish, PlanRequest
 from kemble.core.plan.schedule import planned
 from kemble.core.sheet.document import default_sheet
 from kemble.core.stations.chain import work
@@ -22,7 +22,7 @@ SHEETS = [default_sheet("set-cake"), default_sheet("boiled-balls")]
 @pytest.fixture(scope="module")
 def plan():
     dishes = tuple(Dish(one.title, work(one, KITCHEN).steps, SERVE) for one in SHEETS)
-    return planned(Asked(dishes, KITCHEN, not_before=NOW))
+    return planned(PlanRequest(dishes, KITCHEN, not_before=NOW))
 
 
 def told(html):

@@ -11,7 +11,7 @@ from sheets_drawn import sheets
 
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.problems import Refused
-from kemble.core.formats.method_text import Understood, read_method
+from kemble.core.formats.method_text import MethodFinding, read_method
 from kemble.core.formats.recipe import laid_on, read_recipe, sheet_of
 from kemble.core.formats.recipe_out import FORMATS, written
 from kemble.core.kitchen.document import Kitchen
@@ -248,11 +248,11 @@ class TestLaidOn:
         with pytest.raises(Refused, match="no way"):
             sheet_of(read_recipe("200 g brown sugar", KITCHEN))
         with pytest.raises(Refused, match="diameter"):
-            laid_on(default_sheet("set-cake"), [Understood(path="vessel.tin.diameter_mm", value=2.0)])
+            laid_on(default_sheet("set-cake"), [MethodFinding(path="vessel.tin.diameter_mm", value=2.0)])
 
     @settings(max_examples=40, deadline=None)
     @given(st.text(max_size=40), st.one_of(st.none(), st.floats(allow_nan=False), st.text(max_size=9)))
     def test_no_path_breaks_a_sheet(self, path, value):
         for one in (path, f"vessel.{path}", f"heat.{path}", f"taught.{path}"):
             with suppress(Refused):
-                laid_on(default_sheet("set-cake"), [Understood(path=one[:80], value=value)])
+                laid_on(default_sheet("set-cake"), [MethodFinding(path=one[:80], value=value)])

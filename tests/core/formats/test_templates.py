@@ -14,7 +14,7 @@ from kemble.core.formats.card import card_html
 from kemble.core.formats.templates import (
     MARGIN_MM,
     PAPER_MM,
-    Template,
+    CuttingPattern,
     _parts,
     page_svg,
     pages_of,
@@ -93,7 +93,7 @@ class TestPages:
     @given(st.lists(st.tuples(st.floats(8, 700), st.floats(8, 700)), min_size=1, max_size=6))
     @settings(max_examples=60, deadline=None)
     def test_nothing_lies_off_the_paper_or_over_another(self, sizes):
-        pages = pages_of([Template(str(i), "t", "s", *size) for i, size in enumerate(sizes)])
+        pages = pages_of([CuttingPattern(str(i), "t", "s", *size) for i, size in enumerate(sizes)])
         room = PAPER_MM[0] - 2 * MARGIN_MM, PAPER_MM[1] - 2 * MARGIN_MM
         for page in pages:
             ends = -1.0

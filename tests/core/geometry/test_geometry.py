@@ -10,10 +10,10 @@ from hypothesis import strategies as st
 from shapely.geometry import MultiPoint, Point, Polygon
 from shapely.ops import unary_union
 
-from kemble.core.geometry.ball import MEASURES, Ball, Stuff, ball_of, sphere_ml, sphere_mm
+from kemble.core.geometry.ball import MEASURES, Ball, PieceDensities, ball_of, sphere_ml, sphere_mm
 from kemble.core.geometry.floor import Tray, disc_area
 from kemble.core.geometry.rolled import cutter_mm2, places, rollings
-from kemble.core.geometry.tray import PATTERNS, Wish, cut_tray
+from kemble.core.geometry.tray import PATTERNS, CutRequest, cut_tray
 
 OBLONG, ROUND = Tray(190, 140), Tray(180, 180, round=True)
 
@@ -26,7 +26,7 @@ class TestBall:
 
     def test_sphere_in_sphere_by_hand(self):
         """Densities of 1: a 10 mm core (0.5236 ml) in a 20 mm ball (4.1888 ml) leaves a skin of 5 mm and 3.6652 g."""
-        ball = ball_of({"diameter_mm": 20, "skin_mm": 5}, Stuff(1, 1))
+        ball = ball_of({"diameter_mm": 20, "skin_mm": 5}, PieceDensities(1, 1))
         assert ball.inner_g == pytest.approx(0.523599, rel=1e-5)
         assert ball.outer_g == pytest.approx(3.665191, rel=1e-5)
 
@@ -36,7 +36,7 @@ class TestBall:
     )  # fmt: skip
     def test_any_two_measures_give_the_rest(self, outer, inner, dense, within, heart_share, heart_dense):
         heart = inner * heart_share
-        stuff = Stuff(dense, within, heart, heart / heart_dense)
+        stuff = PieceDensities(dense, within, heart, heart / heart_dense)
         ball = Ball(outer, inner, stuff)
         for two in itertools.combinations(MEASURES, 2):
             if set(two) == {"piece_g", "diameter_mm"} and abs(dense - within) < 0.05:
@@ -48,7 +48,7 @@ class TestBall:
                 assert getattr(found, name) == pytest.approx(getattr(ball, name), rel=1e-3, abs=1e-6), two
 
     def test_skin_and_core_hold_what_they_weigh(self):
-        ball = ball_of({"piece_g": 45, "skin_mm": 4}, Stuff(1.12, 1.25, 8, 7.5))
+        ball = ball_of({"piece_g": 45, "skin_mm": 4}, PieceDensities(1.12, 1.25, 8, 7.5))
         shell = math.pi / 6 * (ball.diameter_mm**3 - ball.core_mm**3) / 1000 * 1.12
         paste = math.pi / 6 * (ball.core_mm**3 - ball.heart_mm**3) / 1000 * 1.25
         assert shell == pytest.approx(ball.outer_g)
@@ -64,11 +64,11 @@ class TestBall:
         ],
     )
     def test_no_such_ball(self, given):
-        assert ball_of(given, Stuff(1.1, 1.2, 8, 7)) is None
+        assert ball_of(given, PieceDensities(1.1, 1.2, 8, 7)) is None
 
     def test_two_measures_and_no_other_number(self):
         with pytest.raises(ValueError, match="two measures"):
-            ball_of({"piece_g": 20}, Stuff(1, 1))
+            ball_of({"piece_g": 20}, PieceDensities(1, 1))
 
 
 class TestRolled:
@@ -137,12 +137,12 @@ class TestEveryPattern:
     @pytest.mark.parametrize("count", [1, 2, 7, 12, 24, 50])
     @pytest.mark.parametrize("even", [False, True])
     def test_pieces_and_offcuts_are_the_tray(self, tray, pattern, count, even):
-        cutting = cut_tray(tray, pattern, Wish(count=count, even=even))
+        cutting = cut_tray(tray, pattern, CutRequest(count=count, even=even))
         assert len(cutting.pieces) >= count
         assert sum(cell.area for cell in cutting.cells) == pytest.approx(tray.area, rel=1e-5)
 
     def test_by_shapely_no_piece_overlaps_another_and_each_has_its_area(self, tray, pattern):
-        cutting = cut_tray(tray, pattern, Wish(count=24))
+        cutting = cut_tray(tray, pattern, CutRequest(count=24))
         shapes = [Polygon(cell.outline) for cell in cutting.cells]
         for cell, shape in zip(cutting.cells, shapes, strict=True):
             # Arcs are drawn as chords of four degrees: the drawing lacks a part in five hundred of a segment.
@@ -156,12 +156,12 @@ class TestEveryPattern:
         assert unary_union(shapes).difference(floor.buffer(0.01)).area < 0.5
 
     def test_every_whole_piece_is_as_large_as_the_others(self, tray, pattern):
-        cutting = cut_tray(tray, pattern, Wish(count=24, even=True))
+        cutting = cut_tray(tray, pattern, CutRequest(count=24, even=True))
         areas = [cell.area for cell in cutting.pieces]
         assert max(areas) == pytest.approx(min(areas), rel=1e-5)
 
     def test_the_knife_stays_on_the_tray_and_on_its_rulers(self, tray, pattern):
-        cutting = cut_tray(tray, pattern, Wish(count=24, even=True))
+        cutting = cut_tray(tray, pattern, CutRequest(count=24, even=True))
         for line in cutting.lines:
             for x, y in line:
                 assert -1e-6 <= x <= tray.length + 1e-6
@@ -173,7 +173,7 @@ class TestEveryPattern:
 
 class TestByHand:
     def test_an_oblong_tray_is_shared_without_a_crumb(self):
-        cutting = cut_tray(OBLONG, "squares", Wish(count=24))
+        cutting = cut_tray(OBLONG, "squares", CutRequest(count=24))
         assert (cutting.rows, cutting.columns) == (4, 6)
         kinds = [cell.kind for cell in cutting.cells]
         assert (kinds.count("corner"), kinds.count("edge"), kinds.count("inner")) == (4, 12, 8)
@@ -181,11 +181,11 @@ class TestByHand:
         assert cutting.rulers[1].ticks == pytest.approx([35, 70, 105])
 
     def test_a_prime_number_takes_the_next_even_grid(self):
-        assert len(cut_tray(Tray(200, 200), "squares", Wish(count=23)).pieces) in (24, 25)
+        assert len(cut_tray(Tray(200, 200), "squares", CutRequest(count=23)).pieces) in (24, 25)
 
     def test_squares_of_five_centimetres(self):
         """190 x 140: 3 by 2 whole ones, and a strip of 40 on both sides: 5 cut short and 1 in the corner."""
-        cutting = cut_tray(OBLONG, "squares", Wish(side=50))
+        cutting = cut_tray(OBLONG, "squares", CutRequest(side=50))
         assert len(cutting.pieces) == 6
         assert sorted(round(c.area) for c in cutting.cells if c.kind == "offcut") == [
             1600,
@@ -198,21 +198,23 @@ class TestByHand:
 
     def test_by_weight_is_by_area(self):
         """A hundredth of a 200 x 200 tray is a square of 20."""
-        cutting = cut_tray(Tray(200, 200), "squares", Wish(area=400))
+        cutting = cut_tray(Tray(200, 200), "squares", CutRequest(area=400))
         assert cutting.side == pytest.approx(20)
         assert len(cutting.pieces) == 100
 
     def test_strips_of_a_round_tray_of_the_same_area(self):
         """Two strips meet in the middle; of four, the outer ones are 0.298 of the diameter wide (half a radius is 0.25)."""
-        assert cut_tray(ROUND, "strips", Wish(count=2, even=True)).rulers[0].ticks == pytest.approx([90], abs=1e-4)
-        first, middle, last = cut_tray(ROUND, "strips", Wish(count=4, even=True)).rulers[0].ticks
+        assert cut_tray(ROUND, "strips", CutRequest(count=2, even=True)).rulers[0].ticks == pytest.approx(
+            [90], abs=1e-4
+        )
+        first, middle, last = cut_tray(ROUND, "strips", CutRequest(count=4, even=True)).rulers[0].ticks
         d = 1 - first / 90
         assert math.acos(d) - d * math.sqrt(1 - d * d) == pytest.approx(math.pi / 4, abs=1e-6)
         assert (middle, last) == pytest.approx((90, 180 - first), abs=1e-4)
 
     def test_rings_of_the_same_area(self):
         """Two rings: the inner one has its share of the area, so the square root of it of the radius."""
-        cutting = cut_tray(ROUND, "rings", Wish(count=24))
+        cutting = cut_tray(ROUND, "rings", CutRequest(count=24))
         inner = sum(
             math.hypot(*(sum(p[i] for p in c.outline) / len(c.outline) - 90 for i in (0, 1)))
             < cutting.rings[0] * 90 * 0.9
@@ -221,29 +223,29 @@ class TestByHand:
         assert cutting.rings[0] == pytest.approx(math.sqrt(inner / 24))
 
     def test_wedges_of_an_oblong_are_of_the_same_area_though_not_alike(self):
-        cutting = cut_tray(Tray(300, 100), "wedges", Wish(count=8))
+        cutting = cut_tray(Tray(300, 100), "wedges", CutRequest(count=8))
         for cell in cutting.cells:
             assert Polygon(cell.outline).area == pytest.approx(300 * 100 / 8)
 
     def test_a_whole_diamond(self):
         """Sides of 40 at 60 degrees: 40 x 40 x sin 60 = 1385.6 mm2."""
-        cutting = cut_tray(OBLONG, "diamonds", Wish(side=40))
+        cutting = cut_tray(OBLONG, "diamonds", CutRequest(side=40))
         assert cutting.pieces[0].area == pytest.approx(1385.64, rel=1e-5)
 
     def test_a_piece_larger_than_the_tray(self):
-        assert cut_tray(ROUND, "squares", Wish(side=150)) is None
-        assert cut_tray(OBLONG, "strips", Wish(side=300)) is None
+        assert cut_tray(ROUND, "squares", CutRequest(side=150)) is None
+        assert cut_tray(OBLONG, "strips", CutRequest(side=300)) is None
 
     @pytest.mark.parametrize("wanted", [1, 4, 5, 9, 12, 16, 21, 24])
     def test_squares_in_a_round_tray_lie_whole_inside(self, wanted):
-        cutting = cut_tray(ROUND, "squares", Wish(count=wanted))
+        cutting = cut_tray(ROUND, "squares", CutRequest(count=wanted))
         assert len(cutting.pieces) >= wanted
         for cell in cutting.pieces:
             assert max(math.hypot(x - 90, y - 90) for x, y in cell.outline) <= 90 + 1e-6
 
     def test_no_larger_square_gives_as_many(self):
         """Brute force over the four ways to lay the grid, a fifth of a millimetre larger."""
-        side = cut_tray(ROUND, "squares", Wish(count=24)).side + 0.2
+        side = cut_tray(ROUND, "squares", CutRequest(count=24)).side + 0.2
 
         def count(ox, oy):
             xs, ys = ([(i + o) * side for i in range(-8, 8)] for o in (ox, oy))
@@ -270,7 +272,7 @@ def test_cut_cells_of_a_round_tray_as_random_points_have_them():
     rng = np.random.default_rng(7)
     xy = rng.uniform(0, 180, size=(1_000_000, 2))
     xy = xy[np.hypot(*(xy - 90).T) <= 90]
-    cutting = cut_tray(ROUND, "squares", Wish(side=31))
+    cutting = cut_tray(ROUND, "squares", CutRequest(side=31))
     for cell in cutting.cells:
         xs, ys = zip(*cell.outline, strict=True)
         inside = ((xy >= (min(xs), min(ys))) & (xy <= (max(xs), max(ys)))).all(axis=1).mean()

@@ -7,7 +7,7 @@ from sheets_by_hand import KITCHEN
 
 from kemble.core.cards.ways import WAYS
 from kemble.core.geometry.hands import cone, level, over, packet, rope, stretch_of, turned_out
-from kemble.core.geometry.leaf import Parcel
+from kemble.core.geometry.leaf import LeafParcel
 from kemble.core.sheet.document import default_sheet
 from kemble.core.stations.chain import work
 from kemble.core.stations.shape.hands import hands_of
@@ -37,7 +37,7 @@ class TestCone:
         """A cone an eighth full stands half as high; all of it by the cube root."""
         assert level(1 / 8) == pytest.approx(0.5)
         assert level(1.4) == 1.0
-        whole = Parcel(93).holds_ml
+        whole = LeafParcel(93).holds_ml
         grain = strokes(self.FRAMES[2], "grain")
         height = 93 * math.sqrt(3) / 2
         top = min(y for _, y in grain[-1].points)

@@ -6,7 +6,7 @@ import pytest
 from pydantic import ValidationError
 
 from kemble.core.kitchen.document import Kitchen, Pot, Steamer
-from kemble.core.plan.day import Asked, Dish, solve
+from kemble.core.plan.day import Dish, PlanRequest, solve
 from kemble.core.sheet.document import Sheet, default_sheet
 from kemble.core.stations.chain import work
 
@@ -71,7 +71,7 @@ class TestWhoElseWantsIt:
     def plan(self, *vessels: str):
         sheets = [work(steamed(one), Kitchen(steamers=(SMALL, WIDE))) for one in vessels]
         dishes = tuple(Dish("a cake", one.steps, serve=NOW + timedelta(hours=30)) for one in sheets)
-        placed = solve(Asked(dishes, Kitchen(cooks=3, steamers=(SMALL, WIDE)), not_before=NOW))
+        placed = solve(PlanRequest(dishes, Kitchen(cooks=3, steamers=(SMALL, WIDE)), not_before=NOW))
         assert placed is not None
         spans = []
         for dish in range(len(vessels)):

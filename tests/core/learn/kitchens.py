@@ -12,7 +12,7 @@ import pytest
 from kemble.core.kitchen.document import Kitchen, OwnEstimate
 from kemble.core.kitchen.estimates import ANEW, ESTIMATES
 from kemble.core.learn.learner import learn
-from kemble.core.learn.sights import Sight
+from kemble.core.learn.sights import Observation
 from kemble.core.sheet.document import default_sheet, sheet_from
 from kemble.core.stations.chain import sensed, work
 from kemble.core.stations.heat import steam
@@ -69,7 +69,7 @@ class House:
         end = next(at for at in looks if at >= minutes or at is looks[-1])
         before = max((at for at in looks if at < end), default=None)
         moves = {share.id: (share.at_low, share.at_high) for share in of.shares}
-        return [Sight("time", DONE, "", of.likely, before, end, 0.07, moves)]
+        return [Observation("time", DONE, "", of.likely, before, end, 0.07, moves)]
 
 
 class Finer(House):

@@ -8,7 +8,7 @@ import pytest
 from kemble.core.facts.problems import Refused
 from kemble.core.kitchen.document import Kitchen, WeighedMeasure
 from kemble.core.learn.beside import beside
-from kemble.core.learn.next import Tasted
+from kemble.core.learn.next import TastedBatch
 from kemble.core.sheet.document import default_sheet, sheet_from
 from kemble.core.stations.chain import work
 
@@ -102,7 +102,7 @@ def test_more_water_is_told_as_softer_and_by_the_water():
     assert "too soft" in told.says
     assert told.by[0].startswith("water: +")
     ratios = {"hydration_pct": 150.0, "sugar_pct": 78.0, "fat_pct": 7.0}
-    tasted = [Tasted(1, ratios, {"softness": 1}), Tasted(2, ratios, {"softness": 0})]
+    tasted = [TastedBatch(1, ratios, {"softness": 1}), TastedBatch(2, ratios, {"softness": 0})]
     both = said(beside(wetter, MINE, KITCHEN, tasted, (1, 2)), "softness")
     assert "hers was a little too soft and mine just right" in both.says
 

@@ -13,8 +13,8 @@ from kemble.core.kitchen.document import Kitchen, OwnEstimate
 from kemble.core.kitchen.estimates import ANEW, ESTIMATES
 from kemble.core.learn.learner import Prior, learn, prior_of
 from kemble.core.learn.pace import paces
-from kemble.core.learn.sights import Sight, sight_from, sights_of
-from kemble.core.learn.value import Made, what_teaches
+from kemble.core.learn.sights import Observation, sight_from, sights_of
+from kemble.core.learn.value import MadeSheet, what_teaches
 from kemble.core.plan.schedule import plan_from
 from kemble.core.run.events import event_from
 from kemble.core.run.state import state_of
@@ -77,7 +77,7 @@ class TestKitchensWhoseTruthIsKnown:
 
 
 def sight(told, seen, sd=0.07, low=None, **moves):
-    return [Sight("time", DONE, "", told, seen if low is None else low, seen, sd, moves)]
+    return [Observation("time", DONE, "", told, seen if low is None else low, seen, sd, moves)]
 
 
 MOVES = {"burner": (0.3, -0.3)}  # half as strong again: three tenths quicker, as a logarithm
@@ -98,15 +98,15 @@ class TestOneRow:
     def test_done_at_the_first_look_says_only_at_most(self):
         """Open below: it may have been done long before. The row moves less than if it were known, and to the same side."""
         known = learn([sight(40, 32, **MOVES)]).rows["burner"].z
-        open_below = learn([[Sight("time", DONE, "", 40, None, 32, 0.07, MOVES)]]).rows["burner"].z
-        between = learn([[Sight("time", DONE, "", 40, 27, 32, 0.07, MOVES)]]).rows["burner"].z
+        open_below = learn([[Observation("time", DONE, "", 40, None, 32, 0.07, MOVES)]]).rows["burner"].z
+        between = learn([[Observation("time", DONE, "", 40, 27, 32, 0.07, MOVES)]]).rows["burner"].z
         assert open_below > 0
         assert known > 0
         assert between >= open_below - 0.6
 
     def test_only_not_yet(self):
         """Stopped at fifty and never done: the burner is weak, by some."""
-        row = learn([[Sight("time", DONE, "", 40, 50, None, 0.07, MOVES)]]).rows["burner"]
+        row = learn([[Observation("time", DONE, "", 40, 50, None, 0.07, MOVES)]]).rows["burner"]
         assert row.z < -0.5
 
     def test_what_is_measured_is_where_it_begins(self):
@@ -267,8 +267,8 @@ class TestPace:
 class TestWhatWouldTeachMost:
     def made(self):
         return [
-            Made("a cake", sensed(MADE[0], Kitchen())[1][DONE]),
-            Made("a deep one", sensed(NEW, Kitchen())[1][DONE]),
+            MadeSheet("a cake", sensed(MADE[0], Kitchen())[1][DONE]),
+            MadeSheet("a deep one", sensed(NEW, Kitchen())[1][DONE]),
         ]
 
     def test_it_is_what_the_windows_hang_on(self):
@@ -288,7 +288,9 @@ class TestWhatWouldTeachMost:
     def test_it_is_what_it_brings(self):
         """A measurement that is told to bring so many minutes brings them, to a fifth: by the window worked anew."""
         sheet = sensed(MADE[0], Kitchen())[1][DONE]
-        (one,) = [each for each in what_teaches([Made("a cake", sheet)], learn([]), {}) if each.measurement == "steam"]
+        (one,) = [
+            each for each in what_teaches([MadeSheet("a cake", sheet)], learn([]), {}) if each.measurement == "steam"
+        ]
         row = ESTIMATES["leak_ml_s"]
         ends = (
             math.exp(row.after * math.log(row.low / row.value)),

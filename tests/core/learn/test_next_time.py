@@ -5,7 +5,7 @@ import pytest
 
 from kemble.core.cards.tastes import SCALES
 from kemble.core.cards.ways import WAYS
-from kemble.core.learn.next import _RULE, LEVERS, Tasted, Tongue, by_craft, proposals
+from kemble.core.learn.next import _RULE, LEVERS, TastedBatch, TasteModel, by_craft, proposals
 
 CAKE = WAYS["set-cake"]
 MIDDLE = {"hydration_pct": 135.0, "sugar_pct": 85.0, "fat_pct": 7.0}
@@ -13,7 +13,7 @@ HALF = {"hydration_pct": 35.0, "sugar_pct": 25.0, "fat_pct": 3.0}
 
 
 def batch(tastes, sheet=1, **ratios):
-    return Tasted(sheet, {**MIDDLE, **ratios}, tastes)
+    return TastedBatch(sheet, {**MIDDLE, **ratios}, tastes)
 
 
 class TestByHand:
@@ -61,7 +61,7 @@ class TestByHand:
         told = [
             batch({"sweetness": mark}, sugar_pct=85 + 25 * u) for u, mark in ((-1, -2), (-0.5, -1), (0.5, 1), (1, 2))
         ]
-        tongue = Tongue(CAKE, told)
+        tongue = TasteModel(CAKE, told)
         mean, _ = tongue.at("sweetness", 1, tongue.scaled({**MIDDLE, "sugar_pct": 110.0}))
         # Prior slope 1.6 with 0.6, four marks with 0.55 at u of −1, −½, ½, 1: precision 1/0.36 + 2.5/0.3025.
         precision = 1 / 0.36 + 2.5 / 0.3025
@@ -76,7 +76,7 @@ class TestByHand:
     def test_sheets_lend_to_each_other(self):
         """A second sheet of the way, never tasted, is expected to be as sweet as the first, less surely."""
         told = [batch({"sweetness": 2})] * 6
-        tongue = Tongue(CAKE, told)
+        tongue = TasteModel(CAKE, told)
         here, sd_here = tongue.at("sweetness", 1, np.zeros(3))
         there, sd_there = tongue.at("sweetness", 2, np.zeros(3))
         assert 0.3 < there < here
@@ -84,7 +84,7 @@ class TestByHand:
 
     def test_contradictory_tastes_are_no_certainty(self):
         told = [batch({"softness": mark}) for mark in (-2, 2, -2, 2)]
-        assert abs(Tongue(CAKE, told).at("softness", 1, np.zeros(3))[0]) < 0.2
+        assert abs(TasteModel(CAKE, told).at("softness", 1, np.zeros(3))[0]) < 0.2
         assert proposals(CAKE, told, 1, MIDDLE)[0].changes == []
 
     def test_to_learn_is_told_apart_from_to_please(self):
@@ -134,7 +134,7 @@ def test_within_three_trials_it_tastes_better():
         u, thumb, told = start.copy(), start.copy(), []
         for _ in range(3):
             ratios = {lever: MIDDLE[lever] + HALF[lever] * u[i] for i, lever in enumerate(LEVERS)}
-            told.append(Tasted(1, ratios, mouth.says(u)))
+            told.append(TastedBatch(1, ratios, mouth.says(u)))
             changed = {**ratios, **{one.lever: one.to for one in proposals(CAKE, told, 1, ratios)[0].changes}}
             u = np.array([(changed[lever] - MIDDLE[lever]) / HALF[lever] for lever in LEVERS])
             said = mouth.says(thumb)

@@ -7,11 +7,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.stats import binom, binomtest
 
-from kemble.core.log.blind import Answer, Halves, cups_of, interval, is_right, tail, verdict
+from kemble.core.log.blind import BlindTastingDesign, TasterAnswer, cups_of, interval, is_right, tail, verdict
 
 
 def split(kind="triangle", tasters=6, seed=1):
-    return Halves(a="rested", b="not rested", kind=kind, tasters=tasters, seed=seed)
+    return BlindTastingDesign(a="rested", b="not rested", kind=kind, tasters=tasters, seed=seed)
 
 
 def answers(made, right):
@@ -20,7 +20,7 @@ def answers(made, right):
     for i, cups in enumerate(cups_of(made)):
         wanted = i < right
         code = next(cup.code for cup in cups if is_right(made, cups, cup.code) == wanted)
-        found.append(Answer(taster=i + 1, code=code))
+        found.append(TasterAnswer(taster=i + 1, code=code))
     return found
 
 

@@ -5,14 +5,14 @@ from datetime import UTC, datetime, timedelta
 import numpy as np
 import pytest
 
-from kemble.core.log.drift import Point, drift
+from kemble.core.log.drift import DriftPoint, drift
 
 FIRST = datetime(2026, 9, 1, tzinfo=UTC)
 
 
 def points(values, *, every=7.0, told=None):
     return [
-        Point(batch=i, title="", made=FIRST + timedelta(days=every * i), value=value, told=told)
+        DriftPoint(batch=i, title="", made=FIRST + timedelta(days=every * i), value=value, told=told)
         for i, value in enumerate(values)
     ]
 

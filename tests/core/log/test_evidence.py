@@ -9,7 +9,7 @@ from kemble.core.cards.card import stage_of
 from kemble.core.cards.faults import faults_of
 from kemble.core.cards.parts import FAMILIES
 from kemble.core.cards.ways import WAYS
-from kemble.core.log.evidence import SEEN, Happened, at_step, likeliest, told
+from kemble.core.log.evidence import SEEN, BatchFacts, at_step, likeliest, told
 from kemble.core.plan.schedule import plan_from
 from kemble.core.run.events import event_from
 from kemble.core.run.state import state_of
@@ -59,7 +59,7 @@ class Making:
                 events.append(event_from({"uid": f"{kind}-{i:04}", "at": at, "kind": kind, "step": step}))
         events.sort(key=lambda event: event.at)
         end = events[-1].at + timedelta(minutes=1)
-        happened = Happened(
+        happened = BatchFacts(
             self.worked.facts,
             {one.step.id: one.step for one in self.plan.scheduled},
             {one.id: one for one in state_of(self.plan, events, end).steps},
@@ -153,7 +153,7 @@ class TestItsNumbers:
 
     def test_nothing_is_known_and_nothing_is_said(self):
         fault = next(one for one in WAYS["set-cake"].faults if one.id == "ragged-cut")
-        found = told(fault, Happened({}))
+        found = told(fault, BatchFacts({}))
         assert not found.sure
         assert not any(one.speaks_for or one.speaks_against for one in found.causes)
 
@@ -175,7 +175,7 @@ class TestTable:
                         continue
                     beyond = limit.than * (0.5 if limit.side == "low" else 2.0)
                     fact = facts[limit.fact].model_copy(update={"value": beyond})
-                    found = told(fault, Happened({limit.fact: fact}))
+                    found = told(fault, BatchFacts({limit.fact: fact}))
                     assert found.sure, (way.id, fault.id, limit.fact)
 
     @pytest.mark.parametrize("name", SEEN)

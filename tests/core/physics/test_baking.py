@@ -12,7 +12,7 @@ from kemble.core.facts.problems import Refused
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.physics import baking, conduction
 from kemble.core.physics.baking import Oven, OvenSlab, bake, bake_all, browned
-from kemble.core.physics.conduction import Modes
+from kemble.core.physics.conduction import DecayModes
 from kemble.core.physics.thermal import LATENT_STEAM, Material, boiling_point_c, saturation_pa
 from kemble.core.sheet.document import default_sheet, sheet_from
 from kemble.core.stations.chain import work
@@ -66,7 +66,7 @@ def test_without_drying_it_is_conduction_alone(monkeypatch):
     dry = Oven(175.0, 900.0, 23.0, 23.0, wet_share=0.0)
     found = baked(oven=dry, cells=40, steps=600)
     body = conduction.slab(0.025, BATTER, 23.0, 23.0, 40, even=True)
-    left = Modes(body).remaining(found.times)
+    left = DecayModes(body).remaining(found.times)
     exact = 175.0 + (21.0 - 175.0) * left
     later = found.times > 60
     assert np.abs(found.cells - exact)[later].max() < 0.5

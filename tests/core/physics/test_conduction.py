@@ -12,7 +12,7 @@ from scipy.optimize import brentq
 from scipy.special import j0, j1, jn_zeros
 
 from kemble.core.kitchen.larder import larder
-from kemble.core.physics.conduction import Modes, cylinder, slab, sphere, thaw, when
+from kemble.core.physics.conduction import DecayModes, cylinder, slab, sphere, thaw, when
 from kemble.core.physics.freezing import food
 from kemble.core.physics.thermal import Material
 
@@ -73,7 +73,7 @@ def celsius(share):
 @pytest.mark.parametrize("thickness", [0.012, 0.031, 0.06])
 def test_slab_within_half_a_kelvin_everywhere(thickness, h):
     body = slab(thickness, BATTER, h, h)
-    got = celsius(Modes(body).remaining(TIMES))
+    got = celsius(DecayModes(body).remaining(TIMES))
     half = thickness / 2
     want = celsius(slab_series(np.abs(body.centres - half) / half, BATTER.alpha * TIMES / half**2, h * half / BATTER.k))
     assert np.abs(got - want).max() < 0.5
@@ -83,12 +83,12 @@ def test_slab_within_half_a_kelvin_everywhere(thickness, h):
 @pytest.mark.parametrize("radius", [0.010, 0.0175, 0.04])
 def test_sphere_within_half_a_kelvin_everywhere(radius, h):
     body = sphere([(radius, BATTER)], h)
-    modes = Modes(body)
+    modes = DecayModes(body)
     got = celsius(modes.remaining(TIMES))
     fo = BATTER.alpha * TIMES / radius**2
     want = celsius(sphere_series(body.centres / radius, fo, h * radius / BATTER.k))
     assert np.abs(got - want).max() < 0.5
-    centre = celsius(Modes.centre(modes.remaining(TIMES), body))
+    centre = celsius(DecayModes.centre(modes.remaining(TIMES), body))
     assert np.abs(centre - celsius(sphere_series(np.array([0.0]), fo, h * radius / BATTER.k))[:, 0]).max() < 0.5
 
 
@@ -97,7 +97,7 @@ def test_sphere_within_half_a_kelvin_everywhere(radius, h):
 def test_finite_cylinder_within_half_a_kelvin_everywhere(radius, depth, h):
     """A round tin: the product of slab and cylinder, at every pair of their cells."""
     upright, across = slab(depth, BATTER, h, h), cylinder(radius, BATTER, h)
-    got = celsius(Modes(upright).remaining(TIMES)[:, :, None] * Modes(across).remaining(TIMES)[:, None, :])
+    got = celsius(DecayModes(upright).remaining(TIMES)[:, :, None] * DecayModes(across).remaining(TIMES)[:, None, :])
     half = depth / 2
     z = slab_series(np.abs(upright.centres - half) / half, BATTER.alpha * TIMES / half**2, h * half / BATTER.k)
     r = cylinder_series(across.centres / radius, BATTER.alpha * TIMES / radius**2, h * radius / BATTER.k)
@@ -107,7 +107,7 @@ def test_finite_cylinder_within_half_a_kelvin_everywhere(radius, depth, h):
 def test_surface_of_a_slab():
     h, half = 60.0, 0.02
     body = slab(2 * half, BATTER, h, h)
-    modes = Modes(body)
+    modes = DecayModes(body)
     low, high = modes.surfaces(modes.remaining(TIMES))
     want = slab_series(np.array([1.0]), BATTER.alpha * TIMES / half**2, h * half / BATTER.k)[:, 0]
     assert np.abs(celsius(high) - celsius(want)).max() < 0.5
@@ -120,15 +120,15 @@ def test_finer_cells_come_nearer_to_the_series():
     def error(cells):
         body = slab(2 * half, BATTER, h, h, cells)
         want = slab_series(np.abs(body.centres - half) / half, BATTER.alpha * TIMES / half**2, h * half / BATTER.k)
-        return np.abs(Modes(body).remaining(TIMES) - want).max()
+        return np.abs(DecayModes(body).remaining(TIMES) - want).max()
 
     assert error(10) > 2.5 * error(20) > 5 * error(40)
 
 
 def test_insulated_below_is_half_of_a_slab_twice_as_thick():
     one, two = slab(0.02, BATTER, 0.0, 900.0, 60), slab(0.04, BATTER, 900.0, 900.0, 120)
-    bottom = Modes(one).remaining(TIMES)[:, 0]
-    middle = Modes(two).remaining(TIMES)[:, 59:61].mean(axis=1)
+    bottom = DecayModes(one).remaining(TIMES)[:, 0]
+    middle = DecayModes(two).remaining(TIMES)[:, 59:61].mean(axis=1)
     assert np.abs(celsius(bottom) - celsius(middle)).max() < 0.3
 
 

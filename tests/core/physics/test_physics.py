@@ -11,7 +11,7 @@ from kemble.core.kitchen.larder import Composition, larder
 from kemble.core.physics.doneness import gel_temperature_c, gelled
 from kemble.core.physics.freezing import freeze_hard_s
 from kemble.core.physics.keeping import hard_after_h, room_h
-from kemble.core.physics.steamer import Stage, boiled_off_g, lifted_lid_s, loss_g_per_min, water_plan
+from kemble.core.physics.steamer import SteamerStage, boiled_off_g, lifted_lid_s, loss_g_per_min, water_plan
 from kemble.core.physics.stove import kettle_w
 from kemble.core.physics.thermal import (
     boiling_point_c,
@@ -75,7 +75,7 @@ def test_the_water_under_the_rack():
 
     (25 - 10) x 31.416 = 471.2 ml last 28.59 min; 11.41 min more boil off 188.0, and a fifth more is 225.7 ml.
     """
-    plan = water_plan(diameter_mm=200, full_mm=25, low_mm=10, stages=[Stage(math.inf, 620)], minutes=40)
+    plan = water_plan(diameter_mm=200, full_mm=25, low_mm=10, stages=[SteamerStage(math.inf, 620)], minutes=40)
     assert plan.start_ml == pytest.approx(785.4, abs=0.1)
     assert len(plan.top_ups) == 1
     at, ml = plan.top_ups[0]
@@ -92,7 +92,7 @@ def test_the_water_under_the_rack():
     st.floats(100, 3000),
 )
 def test_the_steamer_never_runs_below_its_low_mark(diameter_mm, full_mm, net_w, minutes, first, strong_w):
-    stages = [Stage(first, strong_w), Stage(math.inf, net_w)]
+    stages = [SteamerStage(first, strong_w), SteamerStage(math.inf, net_w)]
     plan = water_plan(diameter_mm=diameter_mm, full_mm=full_mm, low_mm=10, stages=stages, minutes=minutes)
     if len(plan.top_ups) == 40:
         return  # a puddle under a blowtorch: no plan of top-ups helps
@@ -103,7 +103,7 @@ def test_the_steamer_never_runs_below_its_low_mark(diameter_mm, full_mm, net_w, 
 
 def test_strong_then_gentle_boils_off_each_by_its_own_power():
     """Ten minutes of 1500 W and twenty of 380: 10 x 39.88 + 20 x 10.10 = 600.8 g."""
-    stages = [Stage(10.0, 1500.0), Stage(math.inf, 380.0)]
+    stages = [SteamerStage(10.0, 1500.0), SteamerStage(math.inf, 380.0)]
     assert boiled_off_g(stages, 30.0) == pytest.approx(600.8, abs=0.1)
     assert boiled_off_g(stages, 5.0) == pytest.approx(199.4, abs=0.1)
     plan = water_plan(diameter_mm=200, full_mm=25, low_mm=10, stages=stages, minutes=30)

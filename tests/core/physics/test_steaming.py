@@ -9,10 +9,10 @@ from hypothesis import strategies as st
 
 from kemble.core.physics.conduction import when
 from kemble.core.physics.doneness import clear_s, cook_value_min
-from kemble.core.physics.steaming import Cools, Steam, felt
+from kemble.core.physics.steaming import PotCooling, SteamSupply, felt
 from kemble.core.physics.thermal import LATENT_STEAM, saturation_pa
 
-KEEPS = Cools(20.0, 1500.0)
+KEEPS = PotCooling(20.0, 1500.0)
 TIMES = np.linspace(0.0, 5400.0, 181)
 
 
@@ -23,16 +23,16 @@ def lump(joules_per_k, tau_s):
 
 def test_the_dew_point_of_vapour_and_air_by_hand():
     """490 W boil off 0.217 g/s, 363 ml/s; with 20 ml/s of air 5.2 % of the mix is air: the vapour presses 96 050 Pa."""
-    steam = Steam(620, 130, 20, 0)
+    steam = SteamSupply(620, 130, 20, 0)
     assert steam.air() == pytest.approx(20 / (20 + 363.2), rel=1e-3)
     assert saturation_pa(steam.dew_c()) == pytest.approx(101_325 * (1 - steam.air()), rel=1e-3)
     assert steam.dew_c(245) < steam.dew_c()  # what the load takes is not to spare
-    assert 96 < Steam(380, 130, 20, 0).dew_c() < steam.dew_c() < Steam(1500, 130, 20, 0).dew_c() < 100
+    assert 96 < SteamSupply(380, 130, 20, 0).dew_c() < steam.dew_c() < SteamSupply(1500, 130, 20, 0).dew_c() < 100
 
 
 def test_a_load_takes_no_more_than_there_is():
     """2.9 kJ/K from 45 °C to the boil is 155 kJ; at 490 W that takes over five minutes, however fast it could."""
-    steam = Steam(620, 130, 5, 0)
+    steam = SteamSupply(620, 130, 5, 0)
     taken = lump(2900, 30.0)
     around = felt(TIMES, taken, [(0.0, steam)], 45.0, KEEPS)
     rises = np.diff(around, prepend=45.0)
@@ -56,7 +56,7 @@ def test_a_load_takes_no_more_than_there_is():
 )
 def test_more_flame_is_never_colder_and_a_leak_never_hotter(net, lid, leak, start, load, tau):
     def round_it(net_w, leak_ml_s):
-        return felt(TIMES, lump(load, tau), [(0.0, Steam(net_w, lid, leak_ml_s, 0))], start, KEEPS)
+        return felt(TIMES, lump(load, tau), [(0.0, SteamSupply(net_w, lid, leak_ml_s, 0))], start, KEEPS)
 
     usual = round_it(net, leak)
     assert (round_it(1.3 * net, leak) >= usual - 0.2).all()
@@ -66,7 +66,7 @@ def test_more_flame_is_never_colder_and_a_leak_never_hotter(net, lid, leak, star
 
 
 def test_without_a_flame_it_cools_and_with_one_again_it_comes_back():
-    on, off = Steam(620, 130, 10, 0), Steam(0, 0, 10, 0)
+    on, off = SteamSupply(620, 130, 10, 0), SteamSupply(0, 0, 10, 0)
     around = felt(TIMES, lump(1500, 300.0), [(0.0, on), (1800.0, off), (3600.0, on)], 40.0, KEEPS)
     before, last = around[np.searchsorted(TIMES, 1770.0)], around[np.searchsorted(TIMES, 3540.0)]
     assert last == pytest.approx(20 + (before - 20) * math.exp(-1770 / 1500), abs=1.0)
@@ -75,7 +75,7 @@ def test_without_a_flame_it_cools_and_with_one_again_it_comes_back():
 
 def test_film_of_air():
     """A twentieth of air in the mix lets half the heat through."""
-    steam = Steam(130 + LATENT_STEAM * 1e-3 * 19 * 20 / 1673.0, 130, 20, 0)
+    steam = SteamSupply(130 + LATENT_STEAM * 1e-3 * 19 * 20 / 1673.0, 130, 20, 0)
     assert steam.air() == pytest.approx(0.05)
     assert steam.film == pytest.approx(0.5)
 
@@ -87,7 +87,7 @@ def test_one_film_for_all_the_time_is_near_enough(net_w, off):
     the air at every moment (a slab in 16 cells, its faces alike), the time until it is done is within a few per cent."""
 
     def done_s(follows):
-        steam, k, heat, area = Steam(net_w, 130.0, 20.0, 240.0), 0.42, 1150.0 * 3000.0, 0.025
+        steam, k, heat, area = SteamSupply(net_w, 130.0, 20.0, 240.0), 0.42, 1150.0 * 3000.0, 0.025
         dx = 0.03 / 16
         dt = 0.2 * dx * dx / (k / heat)
         celsius, times, core = np.full(16, 25.0), [0.0], [25.0]

@@ -17,15 +17,15 @@ from kemble.core.formats.day_text import day_text
 from kemble.core.kitchen.document import Kitchen, OwnDay, Steamer
 from kemble.core.plan.chance import sure
 from kemble.core.plan.clash import clashing, why_not
-from kemble.core.plan.day import Asked, Day, Dish, solve
+from kemble.core.plan.day import Day, Dish, PlanRequest, solve
 from kemble.core.plan.feasts import feasts, lunar, months
 from kemble.core.plan.occasion import Occasion, dish_of, plan_day, plan_of_dish, without
-from kemble.core.plan.room import Helping
+from kemble.core.plan.room import HelperHours
 from kemble.core.plan.schedule import plan_for, plan_of, planned
 from kemble.core.plan.who import who_does_what
 from kemble.core.sheet.document import default_sheet, sheet_from
 from kemble.core.stations.chain import work
-from kemble.core.stations.steps import StepWorked, Wait, Window
+from kemble.core.stations.steps import DonenessWindow, StepResult, StepWait
 
 NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
 SERVE = datetime(2026, 11, 28, 15, 30, tzinfo=UTC)
@@ -33,9 +33,9 @@ KITCHEN = Kitchen(cooks=2)
 
 
 def step(name, minutes, hands="held", after=(), uses=(), **more):
-    waits = [Wait(step=one, at_least=least, at_most=most) for one, least, most in after]
+    waits = [StepWait(step=one, at_least=least, at_most=most) for one, least, most in after]
     rest = {"cue": None, "window": None, "target": None, "to_hand": [], "cautions": [], **more}
-    return StepWorked(id=name, title=name, words="", minutes=minutes, hands=hands, uses=list(uses), after=waits, **rest)
+    return StepResult(id=name, title=name, words="", minutes=minutes, hands=hands, uses=list(uses), after=waits, **rest)
 
 
 def dish(*steps, serve=SERVE, title="a dish"):
@@ -83,10 +83,10 @@ def random_day(seed):
     serve = SERVE + timedelta(minutes=chance.choice([0, 0, 60, 1440]))
     dishes = tuple(random_dish(chance, chance.choice([serve, SERVE])) for _ in range(chance.randint(1, 4)))
     helpers = tuple(
-        Helping(f"h{i}", SERVE - timedelta(hours=chance.randint(3, 9)), SERVE, chance.random() < 0.5)
+        HelperHours(f"h{i}", SERVE - timedelta(hours=chance.randint(3, 9)), SERVE, chance.random() < 0.5)
         for i in range(chance.randint(0, 2))
     )
-    return Asked(dishes, kitchen, helpers=helpers, not_before=NOW, seconds=2.0)
+    return PlanRequest(dishes, kitchen, helpers=helpers, not_before=NOW, seconds=2.0)
 
 
 def keeps_its_rules(asked):
@@ -105,7 +105,7 @@ def test_random_days_keep_every_rule():
 
 def test_the_checker_sees_what_is_wrong():
     """A checker that finds nothing is worth nothing: each rule broken by hand is found."""
-    asked = Asked((dish(step("a", 10, uses=("oven",)), step("b", 10, after=(("a", 0, 5),))),), Kitchen(ovens=0))
+    asked = PlanRequest((dish(step("a", 10, uses=("oven",)), step("b", 10, after=(("a", 0, 5),))),), Kitchen(ovens=0))
     plan = planned(replace(asked, kitchen=Kitchen()))
     assert any("oven" in one for one in broken(asked, plan, several=False))
     late = plan.model_copy(
@@ -127,7 +127,9 @@ def test_the_checker_sees_what_is_wrong():
 class TestSheets:
     def test_three_sheets_for_one_table(self):
         """One steamer, two cooks: both cakes cannot be steamed at once, and nothing is."""
-        asked = Asked(tuple(of(way) for way in ("set-cake", "boiled-balls", "ground-packets")), KITCHEN, not_before=NOW)
+        asked = PlanRequest(
+            tuple(of(way) for way in ("set-cake", "boiled-balls", "ground-packets")), KITCHEN, not_before=NOW
+        )
         found = solve(asked)
         plan = plan_of(asked, found)
         assert found.proven or found.gap_pct <= 2
@@ -168,7 +170,7 @@ class TestSheets:
         content = default_sheet("pounded").model_dump(mode="json")
         content["schools"]["finish"] = "block"
         steps = work(sheet_from(content), KITCHEN).steps
-        asked = Asked((dish_of("blocks", steps, SERVE, 2),), KITCHEN)
+        asked = PlanRequest((dish_of("blocks", steps, SERVE, 2),), KITCHEN)
         plan = plan_of(asked, solve(asked))
         ends = {one.step.id: one.ends for one in plan.scheduled}
         assert ends["serve"] == SERVE
@@ -184,14 +186,14 @@ class TestSheets:
         assert {one.id for one in steps} - {one.id for one in left} == {
             one.id for one in steps if one.id.startswith("filling-")
         }
-        assert solve(Asked((Dish("balls", left, SERVE),), KITCHEN)) is not None
+        assert solve(PlanRequest((Dish("balls", left, SERVE),), KITCHEN)) is not None
 
     def test_over_the_night_the_clocks_change(self):
         """From four in the morning to half past three are eleven hours and a half, and one more that night in autumn."""
         kitchen = Kitchen(timezone="Europe/Lisbon", quiet={"begins": "00:00", "ends": "00:00"})
         serve = datetime(2026, 10, 25, 15, 30, tzinfo=ZoneInfo("Europe/Lisbon"))
         rise = step("rise", 15 * 60, "free")
-        plan = planned(Asked((dish(rise, step("serve", 30, after=(("rise", 0, 0),)), serve=serve),), kitchen))
+        plan = planned(PlanRequest((dish(rise, step("serve", 30, after=(("rise", 0, 0),)), serve=serve),), kitchen))
         assert f"{plan.begin:%d %H:%M}" == "25 01:00"  # the first of the two hours after one
 
 
@@ -199,7 +201,7 @@ class TestMoved:
     DISHES = (of("set-cake"), of("boiled-balls"))
 
     def test_a_pin_holds_and_little_else_moves(self):
-        first = Asked(self.DISHES, KITCHEN, not_before=NOW)
+        first = PlanRequest(self.DISHES, KITCHEN, not_before=NOW)
         before = plan_of(first, solve(first))
         steam = next(one for one in before.scheduled if one.dish == 0 and one.step.id == "steam")
         pinned = replace(
@@ -218,14 +220,14 @@ class TestMoved:
         assert sum(by == 0 for by in moved.values()) > len(moved) / 2
 
     def test_the_same_day_twice_is_the_same_plan(self):
-        asked = Asked(self.DISHES, KITCHEN, not_before=NOW)
+        asked = PlanRequest(self.DISHES, KITCHEN, not_before=NOW)
         assert solve(asked).starts == solve(asked).starts
 
 
 class TestWho:
     def test_a_child_has_only_what_is_safe_and_nobody_too_much(self):
-        helper = Helping("Wren", SERVE - timedelta(hours=6), SERVE, safe_only=True)
-        asked = Asked((of("set-cake"), of("boiled-balls")), Kitchen(cooks=1), helpers=(helper,), not_before=NOW)
+        helper = HelperHours("Wren", SERVE - timedelta(hours=6), SERVE, safe_only=True)
+        asked = PlanRequest((of("set-cake"), of("boiled-balls")), Kitchen(cooks=1), helpers=(helper,), not_before=NOW)
         found = solve(asked)
         who = who_does_what(asked, found)
         tasks = {task.key: task for task in found.tasks}
@@ -245,7 +247,7 @@ class TestClash:
         """Caramel and syrup, each held twenty minutes and poured at once."""
         caramel = dish(step("caramel", 20), step("pour", 5, after=(("caramel", 0, 0),)), title="cake")
         syrup = dish(step("syrup", 20), step("fold", 45, "held", after=(("syrup", 0, 0),)), title="rice")
-        return Asked((caramel, syrup), Kitchen(cooks=cooks), not_before=SERVE - timedelta(minutes=80))
+        return PlanRequest((caramel, syrup), Kitchen(cooks=cooks), not_before=SERVE - timedelta(minutes=80))
 
     def test_it_is_said_in_words_with_ways_out_that_work(self):
         asked = self.both()
@@ -261,11 +263,11 @@ class TestClash:
             )
         )
         helped = kinds["helper"]
-        assert solve(replace(asked, helpers=(Helping("h", helped.begins, helped.ends),)))
+        assert solve(replace(asked, helpers=(HelperHours("h", helped.begins, helped.ends),)))
         assert why_not(self.both(cooks=2), titles=["a", "b"]) is None
 
     def test_a_kitchen_without_a_steamer_is_told_so(self):
-        asked = Asked((of("set-cake"),), Kitchen(steamers=()), not_before=NOW)
+        asked = PlanRequest((of("set-cake"),), Kitchen(steamers=()), not_before=NOW)
         told = why_not(asked, titles=["the cake"])
         assert "wants a steamer, and this kitchen has none" in told.says
         assert [bond.kind for bond in told.bonds] == ["place"]
@@ -276,7 +278,7 @@ class TestClash:
         chance = random.Random(1000 + seed)
         kitchen = Kitchen(cooks=1, burners=1, ovens=1, cold_shelves=1)
         dishes = tuple(random_dish(chance, SERVE) for _ in range(3))
-        asked = Asked(dishes, kitchen, not_before=SERVE - timedelta(hours=chance.randint(1, 9)), seconds=2.0)
+        asked = PlanRequest(dishes, kitchen, not_before=SERVE - timedelta(hours=chance.randint(1, 9)), seconds=2.0)
         found = clashing(asked)
         if not found:
             assert solve(asked) is not None
@@ -291,15 +293,15 @@ class TestChance:
     def test_half_of_the_days_where_it_is_counted_back_by_what_is_likely(self):
         """One bake, 30 likely, one in twenty under 24 and over 42: in time on half of the days (a minute over is none),
         and nine times in ten by 30 x (42 / 30)^(1.2816 / 1.6449) = 39.0: nine minutes late, eight to begin earlier."""
-        bake = step("bake", 30, "free", window=Window(first_check=24, done=30, latest=42), uses=("oven",))
-        asked = Asked((dish(bake),), Kitchen())
+        bake = step("bake", 30, "free", window=DonenessWindow(first_check=24, done=30, latest=42), uses=("oven",))
+        asked = PlanRequest((dish(bake),), Kitchen())
         told = sure(asked, solve(asked), {})
         assert told.dishes[0].in_time_pct == pytest.approx(57, abs=5)  # 30 to 31 min counts: z = 0.16
         assert told.dishes[0].late_min == pytest.approx(9.0, abs=0.9)
         assert told.dishes[0].earlier_min == pytest.approx(8.5, abs=1.5)
 
     def test_what_is_only_waited_for_is_not_drawn(self):
-        asked = Asked((dish(step("soak", 240, "free")),), Kitchen())
+        asked = PlanRequest((dish(step("soak", 240, "free")),), Kitchen())
         assert sure(asked, solve(asked), {}).all_in_time_pct == 100
 
     def test_a_safe_day_is_in_time_nine_times_in_ten(self):
@@ -317,9 +319,9 @@ class TestChance:
         on 57 % of 57 % = 33 where each has its own reason, and so where it is how deep each of two batters lies."""
 
         def both(**hangs):
-            window = Window(first_check=24, done=30, latest=42)
+            window = DonenessWindow(first_check=24, done=30, latest=42)
             bake = step("bake", 30, "free", window=window, uses=("oven",)).model_copy(update={"hangs": hangs})
-            asked = Asked((dish(bake), dish(bake)), Kitchen(ovens=2))
+            asked = PlanRequest((dish(bake), dish(bake)), Kitchen(ovens=2))
             return sure(asked, solve(asked), {}).all_in_time_pct
 
         assert both(oven_c=1.0) == pytest.approx(57, abs=5)
@@ -332,10 +334,10 @@ class TestChance:
         the flame; by the root of two of each alone (9.0 x 1.41 = 12.7) where each has its own reason."""
 
         def late(**hangs):
-            window = Window(first_check=24, done=30, latest=42)
+            window = DonenessWindow(first_check=24, done=30, latest=42)
             one, two = (step(name, 30, "free", window=window, uses=("burner",)) for name in ("one", "two"))
-            two = two.model_copy(update={"after": [Wait(step="one", at_least=0, at_most=None)]})
-            asked = Asked((dish(*(each.model_copy(update={"hangs": hangs}) for each in (one, two))),), Kitchen())
+            two = two.model_copy(update={"after": [StepWait(step="one", at_least=0, at_most=None)]})
+            asked = PlanRequest((dish(*(each.model_copy(update={"hangs": hangs}) for each in (one, two))),), Kitchen())
             return sure(asked, solve(asked), {}).dishes[0].late_min
 
         assert late(burner=1.0) == pytest.approx(18.0, abs=1.8)
@@ -345,10 +347,10 @@ class TestChance:
         """Ten steps of 10 min by one cook are late oftener than ten cooks at one each in turn would be."""
         steps = [step(f"s{i}", 10, "held") for i in range(10)]
         chained = [
-            one.model_copy(update={"after": [Wait(step=f"s{i - 1}", at_least=0, at_most=None)] if i else []})
+            one.model_copy(update={"after": [StepWait(step=f"s{i - 1}", at_least=0, at_most=None)] if i else []})
             for i, one in enumerate(steps)
         ]
-        asked = Asked((dish(*chained),), Kitchen(cooks=10))
+        asked = PlanRequest((dish(*chained),), Kitchen(cooks=10))
         found = solve(asked)
         one_cook, many = (
             sure(asked, found, {task.key: f"cook {i * apart}" for i, task in enumerate(found.tasks)}).dishes[0].late_min
@@ -357,7 +359,7 @@ class TestChance:
         assert one_cook > 1.5 * many
 
     def test_more_days_say_the_same(self):
-        asked = Asked((of("set-cake"),), KITCHEN)
+        asked = PlanRequest((of("set-cake"),), KITCHEN)
         found = solve(asked)
         few, many = (sure(asked, found, {}, days=days).dishes[0].in_time_pct for days in (1000, 20_000))
         assert few == pytest.approx(many, abs=4)
@@ -399,7 +401,7 @@ class TestOccasion:
 
 
 class TestTakenAlong:
-    PLAN = planned(Asked((of("set-cake"), of("boiled-balls")), KITCHEN, not_before=NOW))
+    PLAN = planned(PlanRequest((of("set-cake"), of("boiled-balls")), KITCHEN, not_before=NOW))
 
     def test_a_calendar_with_an_alarm_for_hands(self):
         text = calendar_of("Tea", self.PLAN, ["Cake", "Balls"], KITCHEN, made=NOW, uid="7")

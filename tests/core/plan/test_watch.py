@@ -11,9 +11,9 @@ from checker import broken
 from kemble.core.cards.ways import WAYS
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.clash import clashing
-from kemble.core.plan.day import Asked, Dish
+from kemble.core.plan.day import Dish, PlanRequest
 from kemble.core.plan.occasion import Occasion, plan_day
-from kemble.core.plan.progress import STAGES, PlanProgress, Stopped
+from kemble.core.plan.progress import STAGES, PlanningStopped, PlanProgress
 from kemble.core.sheet.document import default_sheet
 from kemble.core.stations.chain import work
 
@@ -40,7 +40,7 @@ class Planned:
         def plan():
             try:
                 self.day = plan_day(occasion, dishes, kitchen, now=NOW, seconds=7200, watch=self.watch)
-            except Stopped:
+            except PlanningStopped:
                 self.stopped = True
 
         self.thread = threading.Thread(target=plan, daemon=True)
@@ -69,7 +69,7 @@ def test_what_is_found_when_it_is_stopped_stands_and_keeps_every_bond(ten):
     assert not plan.proven
     assert 0 < plan.gap_pct <= told
     assert len(plan.scheduled) == sum(len(dish.steps) for dish in ten)
-    assert broken(Asked(ten, KITCHEN, not_before=NOW), plan) == []
+    assert broken(PlanRequest(ten, KITCHEN, not_before=NOW), plan) == []
     assert planned.day.sure is not None  # its chances are told all the same
 
 
@@ -78,16 +78,16 @@ def test_stopped_before_anything_is_found_there_is_no_day(ten):
     watch.stop()
     servings, sheets = ({"at": "2026-11-28T15:30"},), tuple({"sheet": 1 + i} for i in range(10))
     occasion = Occasion(servings=servings, dishes=sheets)
-    with pytest.raises(Stopped):
+    with pytest.raises(PlanningStopped):
         plan_day(occasion, ten, KITCHEN, now=NOW, watch=watch)
 
 
 def test_a_clash_that_is_not_yet_as_small_as_can_be_is_not_shown(ten):
     """An hour before it is eaten nothing can be done: the stop comes while it is made small."""
-    late = replace(Asked(ten[:3], KITCHEN, not_before=SERVE - timedelta(hours=1)), seconds=60.0)
+    late = replace(PlanRequest(ten[:3], KITCHEN, not_before=SERVE - timedelta(hours=1)), seconds=60.0)
     assert len(clashing(late)) > 1
     stops = Stops(after=2)
-    with pytest.raises(Stopped):
+    with pytest.raises(PlanningStopped):
         clashing(replace(late, watch=stops))
     assert stops.stage == "clash"
 

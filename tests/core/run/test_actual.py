@@ -11,7 +11,7 @@ from kemble.core.facts.problems import Refused
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.schedule import plan_from
 from kemble.core.run.actual import actual, reworked, with_added
-from kemble.core.run.events import Added, event_from
+from kemble.core.run.events import AddedIngredient, event_from
 from kemble.core.sheet.document import default_sheet
 from kemble.core.stations.chain import work
 
@@ -134,7 +134,7 @@ class TestAdded:
         sheet = a_sheet("boiled-balls", ("base", [line("sweet-rice-flour", 200), line("water", 160)]))
         worked, plan = made(sheet)
         assert worked.facts["mix.hydration_pct"].value == pytest.approx(80.0, abs=0.05)
-        more = Added(ingredient="sweet-rice-flour", part="base", grams=15)
+        more = AddedIngredient(ingredient="sweet-rice-flour", part="base", grams=15)
         found = reworked(sheet, KITCHEN, plan, [event(1, "added", added=more)], worked.facts, worked.facts)
         assert found.worked.facts["mix.hydration_pct"].value == pytest.approx(100 * 160 / 215, abs=0.05)
         assert found.worked.facts["mix.batch_g"].value == pytest.approx(375.0, abs=0.01)
@@ -142,7 +142,9 @@ class TestAdded:
 
     def test_it_becomes_more_of_its_line(self):
         sheet = a_sheet("boiled-balls", ("base", [line("sweet-rice-flour", 200), line("water", 160)]))
-        both = with_added(sheet, [Added(ingredient="water", grams=10), Added(ingredient="white-sugar", grams=8)])
+        both = with_added(
+            sheet, [AddedIngredient(ingredient="water", grams=10), AddedIngredient(ingredient="white-sugar", grams=8)]
+        )
         lines = {one.ingredient: one.amount.value for one in both.parts[0].lines}
         assert lines == {"sweet-rice-flour": 200, "water": 170, "white-sugar": 8}
 
@@ -150,14 +152,14 @@ class TestAdded:
         _, plan = made(ROUNDS)
         events = [
             event(1, "weighed", step=step_at(plan, "mix.cooked_g"), grams=400),
-            event(2, "added", added=Added(ingredient="water", grams=12)),
+            event(2, "added", added=AddedIngredient(ingredient="water", grams=12)),
         ]
         assert actual(ROUNDS, KITCHEN, plan, events).weighed["mix.cooked_g"] == 412.0
 
     def test_into_a_part_that_is_not_there(self):
         sheet = a_sheet("boiled-balls", ("base", [line("sweet-rice-flour", 200), line("water", 160)]))
         with pytest.raises(Refused, match="no filling"):
-            with_added(sheet, [Added(ingredient="water", part="filling", grams=5)])
+            with_added(sheet, [AddedIngredient(ingredient="water", part="filling", grams=5)])
 
 
 @settings(max_examples=25, deadline=None)

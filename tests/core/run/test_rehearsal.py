@@ -5,11 +5,11 @@ from datetime import UTC, datetime, timedelta
 import pytest
 from sheets_by_hand import KITCHEN, steps
 
-from kemble.core.plan.schedule import Plan, Scheduled, plan_from
+from kemble.core.plan.schedule import Plan, ScheduledStep, plan_from
 from kemble.core.run.events import check_event, event_from
-from kemble.core.run.rehearsal import CookManner, Part, played, report
+from kemble.core.run.rehearsal import RehearsedRun, SimulatedCookTraits, played, report
 from kemble.core.run.state import state_of
-from kemble.core.stations.steps import StepWorked, Wait, Window
+from kemble.core.stations.steps import DonenessWindow, StepResult, StepWait
 
 NINE = datetime(2026, 11, 28, 9, 0, tzinfo=UTC)
 
@@ -19,13 +19,13 @@ def at(minutes):
 
 
 def step(name, minutes, hands="held", after=(), window=None):
-    waits = [Wait(step=one, at_least=least, at_most=most) for one, least, most in after]
+    waits = [StepWait(step=one, at_least=least, at_most=most) for one, least, most in after]
     rest = {"cue": None, "window": window, "target": None, "to_hand": [], "cautions": [], "uses": []}
-    return StepWorked(id=name, title=name.title(), words="", minutes=minutes, hands=hands, after=waits, **rest)
+    return StepResult(id=name, title=name.title(), words="", minutes=minutes, hands=hands, after=waits, **rest)
 
 
 def plan(*rows, serve=120):
-    scheduled = [Scheduled(step=one, starts=at(a), ends=at(a + one.minutes)) for one, a in rows]
+    scheduled = [ScheduledStep(step=one, starts=at(a), ends=at(a + one.minutes)) for one, a in rows]
     return Plan(serve=at(serve), begin=scheduled[0].starts, scheduled=scheduled, proven=True, quiet_kept=True)
 
 
@@ -36,7 +36,7 @@ def events(*rows):
     ]
 
 
-STEAM = step("steam", 40, "free", window=Window(first_check=30, done=40, latest=55))
+STEAM = step("steam", 40, "free", window=DonenessWindow(first_check=30, done=40, latest=55))
 
 
 class TestReport:
@@ -93,13 +93,13 @@ class TestReport:
 
 def rounds():
     its = plan_from(steps("stirred-rounds"), KITCHEN, begin=NINE)
-    return Part(its)
+    return RehearsedRun(its)
 
 
 class TestCook:
     def test_who_is_on_time_makes_what_was_planned(self):
         part = rounds()
-        done = played([part], CookManner(), 1)[0]
+        done = played([part], SimulatedCookTraits(), 1)[0]
         state = state_of(part.plan, done, done[-1].at + timedelta(minutes=1))
         assert all(one.status == "done" for one in state.steps)
         told = report([("rounds", part.plan, done)], 1, done[-1].at)
@@ -108,11 +108,11 @@ class TestCook:
 
     def test_every_event_can_be_taken(self):
         part = rounds()
-        for event in played([part], CookManner(late=2, heavy=2, forgetful=2, seed=4), 1)[0]:
+        for event in played([part], SimulatedCookTraits(late=2, heavy=2, forgetful=2, seed=4), 1)[0]:
             check_event(part.plan, event)
 
     def test_the_same_seed_is_the_same_cook(self):
-        part, manner = rounds(), CookManner(late=1, heavy=1, forgetful=1, seed=7)
+        part, manner = rounds(), SimulatedCookTraits(late=1, heavy=1, forgetful=1, seed=7)
         assert played([part], manner, 1) == played([part], manner, 1)
         assert played([part], manner, 1) != played([part], manner.model_copy(update={"seed": 8}), 1)
 
@@ -125,7 +125,7 @@ class TestCook:
             last = [max(event.at for event in one) for one in found]
             return sum((one - part.plan.serve).total_seconds() / 60 for one in last) / 30
 
-        assert ends(CookManner(late=2)) > ends(CookManner(late=1)) > ends(CookManner()) + 5
+        assert ends(SimulatedCookTraits(late=2)) > ends(SimulatedCookTraits(late=1)) > ends(SimulatedCookTraits()) + 5
 
     def test_who_is_heavy_handed_is_heavier(self):
         part = rounds()
@@ -135,7 +135,7 @@ class TestCook:
             shares = [
                 event.grams / targets[event.step]
                 for seed in range(30)
-                for event in played([part], CookManner(heavy=heavy, seed=seed), 1)[0]
+                for event in played([part], SimulatedCookTraits(heavy=heavy, seed=seed), 1)[0]
                 if event.kind == "weighed"
             ]
             return sum(shares) / len(shares)
@@ -144,15 +144,19 @@ class TestCook:
         assert over(2) == pytest.approx(1.04, abs=0.006)  # a uniform share of 2 × 4 %, half of it on the mean
 
     def test_who_forgets_burns(self):
-        part = Part(plan((STEAM, 0), (step("cut", 5, "held", [("steam", 0, None)]), 40)))
+        part = RehearsedRun(plan((STEAM, 0), (step("cut", 5, "held", [("steam", 0, None)]), 40)))
         burnt = sum(
-            bool(report([("a", part.plan, played([part], CookManner(forgetful=2, seed=seed), 1)[0])], 1, at(400)).burnt)
+            bool(
+                report(
+                    [("a", part.plan, played([part], SimulatedCookTraits(forgetful=2, seed=seed), 1)[0])], 1, at(400)
+                ).burnt
+            )
             for seed in range(60)
         )
         assert 8 <= burnt <= 28  # 28 % of sixty, and its scatter
 
     def test_one_pair_of_hands_is_never_in_two(self):
         one, two = plan((step("stir", 30), 0)), plan((step("burn", 20), 5))
-        done = played([Part(one), Part(two)], CookManner(late=1), 1)
+        done = played([RehearsedRun(one), RehearsedRun(two)], SimulatedCookTraits(late=1), 1)
         told = report([("a", one, done[0]), ("b", two, done[1])], 1, at(200))
         assert not [each for each in told.hands if "at once" in each.says]

@@ -7,11 +7,11 @@ from sheets_by_hand import KITCHEN
 
 from kemble.core.facts.problems import Refused
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.plan.schedule import Plan, Scheduled
+from kemble.core.plan.schedule import Plan, ScheduledStep
 from kemble.core.run.events import PlanRest, event_from, told_event
-from kemble.core.run.replan import Going, replan
+from kemble.core.run.replan import OpenRun, replan
 from kemble.core.run.state import state_of
-from kemble.core.stations.steps import StepWorked, Wait
+from kemble.core.stations.steps import StepResult, StepWait
 
 NINE = datetime(2026, 11, 28, 9, 0, tzinfo=UTC)
 
@@ -21,15 +21,15 @@ def at(minutes):
 
 
 def step(name, minutes, hands="held", after=(), uses=()):
-    waits = [Wait(step=one, at_least=least, at_most=most) for one, least, most in after]
+    waits = [StepWait(step=one, at_least=least, at_most=most) for one, least, most in after]
     rest = {"cue": None, "window": None, "target": None, "to_hand": [], "cautions": []}
-    return StepWorked(
+    return StepResult(
         id=name, title=name.title(), words="", minutes=minutes, hands=hands, uses=list(uses), after=waits, **rest
     )
 
 
 def plan(*rows, serve):
-    scheduled = [Scheduled(step=one, starts=at(a), ends=at(a + one.minutes)) for one, a in rows]
+    scheduled = [ScheduledStep(step=one, starts=at(a), ends=at(a + one.minutes)) for one, a in rows]
     return Plan(serve=at(serve), begin=scheduled[0].starts, scheduled=scheduled, proven=True, quiet_kept=True)
 
 
@@ -41,7 +41,7 @@ def happened(*what):
 
 
 def going(title, its, events, now):
-    return Going(title, its, state_of(its, events, at(now)), its.serve)
+    return OpenRun(title, its, state_of(its, events, at(now)), its.serve)
 
 
 MIX, STEAM, COOL, CUT = (
@@ -143,7 +143,7 @@ class TestWhatHappened:
 class TestTheFold:
     def test_the_rest_lies_where_it_was_laid(self):
         its = cake()
-        rest = PlanRest(scheduled=[Scheduled(step=CUT, starts=at(150), ends=at(160))], says=["Cut later."])
+        rest = PlanRest(scheduled=[ScheduledStep(step=CUT, starts=at(150), ends=at(160))], says=["Cut later."])
         event = event_from({}, uid="rest-0001", at=at(30), kind="replanned", rest=rest)
         state = state_of(its, [event], at(31))
         assert state.steps[-1].planned_starts == at(150)
@@ -154,7 +154,7 @@ class TestTheFold:
         """Five minutes more moved the rest; taken back, the rest lies where it lay, and redone it is moved again."""
         its = cake()
         more = event_from({"uid": "event-001", "at": at(12), "kind": "not_yet", "step": "mix"})
-        rest = PlanRest(scheduled=[Scheduled(step=CUT, starts=at(150), ends=at(160))], says=["Cut later."])
+        rest = PlanRest(scheduled=[ScheduledStep(step=CUT, starts=at(150), ends=at(160))], says=["Cut later."])
         moved = event_from({}, uid="rest-0001", at=at(13), kind="replanned", of=more.uid, rest=rest)
         back = event_from({"uid": "event-002", "at": at(14), "kind": "undone", "of": more.uid})
         again = event_from({"uid": "event-003", "at": at(15), "kind": "redone", "of": more.uid})
@@ -170,7 +170,7 @@ class TestTheFold:
         its = cake()
         first, second, back = happened((11, "not_yet", "mix"), (12, "not_yet", "mix"), (14, "undone", None))
         note = event_from({}, uid="event-010", at=at(10), kind="noted", text="Windy.")
-        rest = PlanRest(scheduled=[Scheduled(step=CUT, starts=at(150), ends=at(160))], says=["Cut later."])
+        rest = PlanRest(scheduled=[ScheduledStep(step=CUT, starts=at(150), ends=at(160))], says=["Cut later."])
         moved = event_from({}, uid="rest-0001", at=at(13), kind="replanned", of=second.uid, rest=rest)
 
         def cut_at(*events):

@@ -13,10 +13,10 @@ from hypothesis import strategies as st
 from pydantic import ValidationError
 
 from kemble.core.devices.device import DeviceError
-from kemble.core.devices.scale import SettledWeight, Stillness, read_line
+from kemble.core.devices.scale import SettledWeight, SettlingDetector, read_line
 from kemble.core.devices.simulated_scale import CAPACITY_G, SimulatedScale
 from kemble.core.facts.problems import Refused
-from kemble.core.run.weighing import BenchSetup, Mark, bench_of, check_mark
+from kemble.core.run.weighing import BenchMarkEvent, BenchSetup, bench_of, check_mark
 
 NOW = datetime(2026, 11, 26, 10, 0, tzinfo=UTC)
 
@@ -25,7 +25,7 @@ numbers = itertools.count()
 
 
 def mark(kind, grams=None):
-    return Mark(uid=f"mark-{next(numbers):08d}", kind=kind, at=NOW, grams=grams)
+    return BenchMarkEvent(uid=f"mark-{next(numbers):08d}", kind=kind, at=NOW, grams=grams)
 
 
 def bench(total, pieces, *grams, **more):
@@ -247,7 +247,7 @@ class TestSimulatedScale:
 class TestStillness:
     def stills(self, *loads, seed=2):
         """Where an empty tray comes to rest on which these are put one after another; 0 lifts everything off."""
-        scale, rest, t, found = SimulatedScale(seed=seed), Stillness(settled_g=0.0), 0.0, []
+        scale, rest, t, found = SimulatedScale(seed=seed), SettlingDetector(settled_g=0.0), 0.0, []
         for load in loads:
             scale.put(load, t) if load else scale.lift(t)
             found += [lies.grams for one in readings(scale, t, t + 4) if (lies := rest.still(one)) is not None]
@@ -258,7 +258,7 @@ class TestStillness:
         assert self.stills(25, 0, 31, -3, 24, 0) == pytest.approx([25, 0, 31, 28, 52, 0], abs=0.3)
 
     def test_what_lies_there_at_the_beginning_is_told_as_such(self):
-        scale, rest = SimulatedScale(noise_g=0, drift_g_per_min=0), Stillness()
+        scale, rest = SimulatedScale(noise_g=0, drift_g_per_min=0), SettlingDetector()
         scale.put(40, -9)
         told = [lies for one in readings(scale, 0, 2) if (lies := rest.still(one))]
         assert told == [SettledWeight(40, first=True)]
@@ -267,12 +267,12 @@ class TestStillness:
         assert len(self.stills(25)) == 1
 
     def test_the_same_reading_twice_is_one(self):
-        rest = Stillness(settled_g=0.0)
+        rest = SettlingDetector(settled_g=0.0)
         line = json.dumps({"t": 3, "weight": 20, "steady": True}).encode()
         assert rest.still(read_line(line)) == SettledWeight(20)
         rest.settled_g = 0
         assert rest.still(read_line(line)) is None
 
     def test_an_hour_of_drift_is_no_lump(self):
-        scale, rest = SimulatedScale(noise_g=0, drift_g_per_min=0.2), Stillness(settled_g=0.0)
+        scale, rest = SimulatedScale(noise_g=0, drift_g_per_min=0.2), SettlingDetector(settled_g=0.0)
         assert not [1 for one in readings(scale, 0, 3600, 0.5) if rest.still(one) is not None]

@@ -21,7 +21,7 @@ from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.shelf import Shelf
 from kemble.core.sheet.bowl import weigh
 from kemble.core.sheet.document import default_sheet, sheet_from
-from kemble.core.stations.chain import Worked, work
+from kemble.core.stations.chain import WorkResult, work
 
 KITCHEN = Kitchen()
 SHELF = Shelf(KITCHEN)
@@ -79,7 +79,7 @@ def test_the_same_sheet_gives_the_same_answer(sheet):
 def test_an_answer_survives_its_json(sheet):
     """Facts are built unchecked for speed; here they are checked against their own types."""
     worked = work(sheet, KITCHEN)
-    assert Worked.model_validate_json(worked.model_dump_json()).model_dump() == worked.model_dump()
+    assert WorkResult.model_validate_json(worked.model_dump_json()).model_dump() == worked.model_dump()
 
 
 @pytest.mark.long

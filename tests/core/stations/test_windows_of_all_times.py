@@ -6,7 +6,7 @@ import pytest
 from kemble.core.cards.ways import WAYS
 from kemble.core.kitchen.document import Kitchen, OwnEstimate
 from kemble.core.kitchen.estimates import ESTIMATES
-from kemble.core.physics.steaming import Steam
+from kemble.core.physics.steaming import SteamSupply
 from kemble.core.physics.stove import oven_h
 from kemble.core.sheet.document import default_sheet, sheet_from
 from kemble.core.stations import window
@@ -149,7 +149,7 @@ class TestMeasured:
 
     def test_a_lid_by_the_steam_under_it(self):
         """What comes in at a temperature gives that temperature back."""
-        idle = Steam(net_w=900.0, lid_w=130.0, leak_ml_s=20.0, altitude_m=240.0)
+        idle = SteamSupply(net_w=900.0, lid_w=130.0, leak_ml_s=20.0, altitude_m=240.0)
         assert idle.leak_at(idle.dew_c()) == pytest.approx(20.0, rel=0.02)
         assert idle.leak_at(101.0) == 0.0
 

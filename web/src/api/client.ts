@@ -15,25 +15,25 @@ export type Part = Schemas["Part"];
 export type Line = Schemas["Line"];
 export type PartRole = Part["role"];
 export type Take = Schemas["Take"];
-export type Place = Schemas["Place"];
-export type Some = Schemas["Some"];
+export type OutputPlace = Schemas["OutputPlace"];
+export type PartialAmount = Schemas["PartialAmount"];
 export type UnitId = Line["amount"]["unit"];
-export type Worked = Schemas["Worked"];
+export type WorkResult = Schemas["WorkResult"];
 export type Fact = Schemas["Fact"];
-export type Hang = Schemas["Hang"];
+export type Sensitivity = Schemas["Sensitivity"];
 export type EstimateRow = Schemas["EstimateRow"];
 /** By their keys: one that the core does not know does not compile. */
 export type Facts = Partial<Record<FactKey, Fact>>;
-export type Moved = Schemas["Moved"];
+export type FactChange = Schemas["FactChange"];
 export type Problem = Schemas["Problem"];
 export type Adjustment = Schemas["Adjustment"];
 export type SheetCard = Schemas["SheetCard"];
 export type SheetPage = Schemas["SheetPage"];
 export type LogPage = Schemas["LogPage"];
-export type Dropped = Schemas["Dropped"];
+export type TrashCard = Schemas["TrashCard"];
 export type SheetOpen = Schemas["SheetOpen"];
-export type Rippled = Schemas["Rippled"];
-export type Dot = Schemas["Dot"];
+export type RecalculatedSheet = Schemas["RecalculatedSheet"];
+export type MapDot = Schemas["MapDot"];
 export type WayCard = Schemas["WayCard"];
 export type KitchenSettings = Schemas["Kitchen"];
 export type Tin = Schemas["Tin"];
@@ -48,45 +48,45 @@ export type RunOpen = Schemas["RunOpen"];
 export type RunCard = Schemas["RunCard"];
 export type RunState = Schemas["RunState"];
 export type StepState = Schemas["StepState"];
-export type StepWorked = Schemas["StepWorked"];
+export type StepResult = Schemas["StepResult"];
 export type NewEvent = Schemas["NewEvent"];
 export type BatchCard = Schemas["BatchCard"];
 export type BatchOpen = Schemas["BatchOpen"];
-export type Outcome = Schemas["Outcome"];
-export type Curve = Schemas["Curve"];
+export type BatchOutcome = Schemas["BatchOutcome"];
+export type TemperatureCurve = Schemas["TemperatureCurve"];
 export type BallDrawing = Schemas["BallDrawing"];
 export type TinDrawing = Schemas["TinDrawing"];
 export type CutDrawing = Schemas["CutDrawing"];
 export type SteamerDrawing = Schemas["SteamerDrawing"];
-export type HeatDrawing = NonNullable<Worked["drawings"]["heat"]>;
+export type HeatDrawing = NonNullable<WorkResult["drawings"]["heat"]>;
 /** The drawing of one kind of heat. */
 export type HeatOf<K extends HeatDrawing["kind"]> = Extract<HeatDrawing, { kind: K }>;
-export type Sides = Schemas["Sides"];
-export type CookManner = Schemas["CookManner"];
-export type Kept = Schemas["Kept"];
+export type SchoolsCompared = Schemas["SchoolsCompared"];
+export type SimulatedCookTraits = Schemas["SimulatedCookTraits"];
+export type StoredPieces = Schemas["StoredPieces"];
 export type SideBySide = Schemas["SideBySide"];
-export type SplitOpen = Schemas["SplitOpen"];
+export type BlindTastingDetail = Schemas["BlindTastingDetail"];
 export type NextTime = Schemas["NextTime"];
-export type Beside = Schemas["Beside"];
-export type OverTime = Schemas["OverTime"];
+export type Comparison = Schemas["Comparison"];
+export type FactOverTime = Schemas["FactOverTime"];
 export type LearnedPage = Schemas["LearnedPage"];
-export type FaultTold = Schemas["FaultTold"];
-export type Refit = Schemas["Refit"];
+export type ExplainedFault = Schemas["ExplainedFault"];
+export type RefittedWindow = Schemas["RefittedWindow"];
 export type ProbeLive = Schemas["ProbeLive"];
-export type BurnerTold = Schemas["BurnerTold"];
+export type BurnerResult = Schemas["BurnerResult"];
 export type MixDrawing = Schemas["MixDrawing"];
-export type LineWorked = Schemas["LineWorked"];
-export type PartWorked = Schemas["PartWorked"];
-export type OutputWorked = Schemas["OutputWorked"];
-export type Flowing = Schemas["Flowing"];
-export type GrainWorked = Schemas["GrainWorked"];
+export type LineResult = Schemas["LineResult"];
+export type PartResult = Schemas["PartResult"];
+export type OutputResult = Schemas["OutputResult"];
+export type OutputFlow = Schemas["OutputFlow"];
+export type GrainResult = Schemas["GrainResult"];
 export type IngredientCard = Schemas["IngredientCard"];
 export type FamilyCard = Schemas["FamilyCard"];
-export type ReadRecipe = Schemas["ReadRecipe"];
-export type ReadLine = Schemas["ReadLine"];
+export type ParsedRecipe = Schemas["ParsedRecipe"];
+export type ParsedIngredientLine = Schemas["ParsedIngredientLine"];
 export type ShoppingList = Schemas["ShoppingList"];
 export type Pieces = Schemas["Pieces"];
-export type Rolled = Schemas["Rolled"];
+export type RolledDough = Schemas["RolledDough"];
 export type RolledDrawing = Schemas["RolledDrawing"];
 export type TrayDrawing = Schemas["TrayDrawing"];
 export type Cut = Schemas["Cut"];
@@ -94,14 +94,14 @@ export type BenchOpen = Schemas["BenchOpen"];
 export type BenchCard = Schemas["BenchCard"];
 export type BenchSetup = Schemas["BenchSetup"];
 export type BenchState = Schemas["BenchState"];
-export type NewMark = Schemas["Marking"];
+export type NewMark = Schemas["MarkContent"];
 export type EyeDay = Schemas["EyeDay"];
 export type ScaleLive = Schemas["ScaleLive"];
 export type BrowserCard = Schemas["BrowserCard"];
 export type Role = Schemas["Role"];
-export type Household = Schemas["Household"];
+export type HouseholdPage = Schemas["HouseholdPage"];
 export type MemberCard = Schemas["MemberCard"];
-export type InvitationMade = Schemas["InvitationMade"];
+export type NewInvitation = Schemas["NewInvitation"];
 export type ShoppingLine = Schemas["ShoppingLine"];
 
 /** What the server would not take, and why. `status` 0: it could not be reached. */
@@ -109,7 +109,7 @@ export class Refused extends Error {
   constructor(
     readonly status: number,
     readonly problems: Problem[],
-    readonly worked: Worked | null = null,
+    readonly worked: WorkResult | null = null,
   ) {
     super(problems[0] ? `${problems[0].path}: ${problems[0].says}` : t`not reached`);
   }
@@ -148,7 +148,7 @@ export async function ask<T>(call: Promise<{ data?: T; error?: unknown; response
   heardFrom(answer.response, asked);
   if (answer.response.ok) return answer.data as T;
   if (answer.response.status === 403 && !ofAnother(answer.error)) void api.GET("/api/session"); // a new token, for the next try
-  const body = answer.error as { problems?: Problem[]; worked?: Worked | null } | undefined;
+  const body = answer.error as { problems?: Problem[]; worked?: WorkResult | null } | undefined;
   const problems = body?.problems ?? [
     { path: "the kitchen", says: t`answered ${answer.response.status}`, accepts: "" },
   ];
@@ -181,5 +181,5 @@ export const sentence = (problem: Problem, named = true) =>
   `${named ? `${whereWords(problem.path)}: ` : ""}${problem.says}.${problem.accepts ? t` Accepted: ${problem.accepts}.` : ""}`;
 export type DayPlan = Schemas["DayPlan"];
 export type Clash = Schemas["Clash"];
-export type WayOut = Schemas["WayOut"];
-export type FeastTold = Schemas["FeastTold"];
+export type PlanFix = Schemas["PlanFix"];
+export type FeastCard = Schemas["FeastCard"];

@@ -11,7 +11,7 @@ export const LIMITS = {
     "above": 0,
     "max": 50000.0
   },
-  "Added.grams": {
+  "AddedIngredient.grams": {
     "above": 0,
     "max": 10000
   },
@@ -79,14 +79,6 @@ export const LIMITS = {
     "above": 0,
     "max": 50000.0
   },
-  "Answer.taster": {
-    "min": 1,
-    "max": 60
-  },
-  "AsMade.run": {
-    "min": 1,
-    "max": 9007199254740991
-  },
   "Bag.length_mm": {
     "min": 80,
     "max": 600,
@@ -96,6 +88,14 @@ export const LIMITS = {
     "min": 80,
     "max": 600,
     "usual": 200.0
+  },
+  "BatchOutcome.pieces": {
+    "min": 0,
+    "max": 1000
+  },
+  "BatchOutcome.grams": {
+    "above": 0,
+    "max": 50000
   },
   "BenchSetup.total_g": {
     "above": 0,
@@ -109,6 +109,16 @@ export const LIMITS = {
     "min": 0.5,
     "max": 50,
     "usual": 5.0
+  },
+  "BlindTastingDesign.tasters": {
+    "min": 2,
+    "max": 60,
+    "usual": 6
+  },
+  "BlindTastingDesign.seed": {
+    "min": 0,
+    "max": 2147483648,
+    "usual": 1
   },
   "Burner.low_w": {
     "min": 50.0,
@@ -125,37 +135,9 @@ export const LIMITS = {
     "max": 6000.0,
     "usual": 1500.0
   },
-  "CookManner.late": {
-    "min": 0,
-    "max": 2,
-    "usual": 0
-  },
-  "CookManner.heavy": {
-    "min": 0,
-    "max": 2,
-    "usual": 0
-  },
-  "CookManner.forgetful": {
-    "min": 0,
-    "max": 2,
-    "usual": 0
-  },
-  "CookManner.seed": {
-    "min": 0,
-    "max": 2147483648,
-    "usual": 1
-  },
   "CoreProbed.celsius": {
     "min": -60,
     "max": 400
-  },
-  "Correction.pieces": {
-    "min": 0,
-    "max": 1000
-  },
-  "Correction.grams": {
-    "above": 0,
-    "max": 50000
   },
   "Cut.pieces": {
     "min": 1,
@@ -179,28 +161,9 @@ export const LIMITS = {
     "max": 400,
     "usual": 0
   },
-  "DishAsked.sheet": {
-    "min": 1,
-    "max": 9007199254740991
-  },
-  "DishAsked.serving": {
-    "min": 0,
-    "max": 7,
-    "usual": 0
-  },
-  "DishAsked.each": {
+  "GivenTime.minutes": {
     "above": 0,
-    "max": 50
-  },
-  "DishAsked.days_before": {
-    "min": 0,
-    "max": 6,
-    "usual": 0
-  },
-  "DishAsked.factor": {
-    "min": 0.05,
-    "max": 20,
-    "usual": 1.0
+    "max": 6000
   },
   "Grain.rinses": {
     "min": 0,
@@ -221,16 +184,6 @@ export const LIMITS = {
     "min": 0,
     "max": 240,
     "usual": 30.0
-  },
-  "Halves.tasters": {
-    "min": 2,
-    "max": 60,
-    "usual": 6
-  },
-  "Halves.seed": {
-    "min": 0,
-    "max": 2147483648,
-    "usual": 1
   },
   "Heat.oven_c": {
     "min": 120,
@@ -301,10 +254,6 @@ export const LIMITS = {
     "min": 0,
     "max": 100,
     "usual": 0.0
-  },
-  "Kept.pieces": {
-    "min": 1,
-    "max": 1000
   },
   "KettleTest.water_ml": {
     "min": 200,
@@ -396,7 +345,24 @@ export const LIMITS = {
     "max": 2.0,
     "usual": 1.0
   },
-  "Learned.batches": {
+  "LarderStock.grams": {
+    "min": 0,
+    "max": 100000,
+    "usual": 0.0
+  },
+  "LarderStock.pack_g": {
+    "above": 0,
+    "max": 50000
+  },
+  "LarderStock.price": {
+    "min": 0,
+    "max": 10000
+  },
+  "LearnedCorrelation.r": {
+    "min": -1,
+    "max": 1
+  },
+  "LearnedValue.batches": {
     "min": 0,
     "max": 1000000
   },
@@ -408,11 +374,15 @@ export const LIMITS = {
     "above": 0,
     "max": 20000
   },
+  "LogFilter.sheet": {
+    "min": 1,
+    "max": 9007199254740991
+  },
   "MadeFor.share": {
     "above": 0,
     "below": 1
   },
-  "Marking.grams": {
+  "MarkContent.grams": {
     "above": 0,
     "max": 50000
   },
@@ -457,11 +427,34 @@ export const LIMITS = {
     "min": 1,
     "max": 9
   },
-  "Outcome.pieces": {
+  "OccasionDish.sheet": {
+    "min": 1,
+    "max": 9007199254740991
+  },
+  "OccasionDish.serving": {
+    "min": 0,
+    "max": 7,
+    "usual": 0
+  },
+  "OccasionDish.each": {
+    "above": 0,
+    "max": 50
+  },
+  "OccasionDish.days_before": {
+    "min": 0,
+    "max": 6,
+    "usual": 0
+  },
+  "OccasionDish.factor": {
+    "min": 0.05,
+    "max": 20,
+    "usual": 1.0
+  },
+  "OutcomeCorrection.pieces": {
     "min": 0,
     "max": 1000
   },
-  "Outcome.grams": {
+  "OutcomeCorrection.grams": {
     "above": 0,
     "max": 50000
   },
@@ -506,12 +499,12 @@ export const LIMITS = {
     "min": -100,
     "max": 10000
   },
-  "Paged.page": {
+  "PageQuery.page": {
     "min": 1,
     "max": 1000000,
     "usual": 1
   },
-  "Paged.size": {
+  "PageQuery.size": {
     "min": 1,
     "max": 50,
     "usual": 20
@@ -532,6 +525,10 @@ export const LIMITS = {
   "Part.each_mm": {
     "min": 2,
     "max": 100
+  },
+  "PartialAmount.share": {
+    "above": 0,
+    "max": 1
   },
   "Pieces.count": {
     "min": 1,
@@ -587,35 +584,35 @@ export const LIMITS = {
     "max": 20000,
     "usual": 3000.0
   },
-  "Rolled.cutter_mm": {
+  "RolledDough.cutter_mm": {
     "min": 10,
     "max": 300
   },
-  "Rolled.gap_mm": {
+  "RolledDough.gap_mm": {
     "min": 0,
     "max": 30,
     "usual": 2.0
   },
-  "Rolled.again": {
+  "RolledDough.again": {
     "min": 0,
     "max": 5,
     "usual": 1
   },
-  "Rolled.board_length_mm": {
+  "RolledDough.board_length_mm": {
     "min": 100,
     "max": 1500,
     "usual": 450.0
   },
-  "Rolled.board_width_mm": {
+  "RolledDough.board_width_mm": {
     "min": 100,
     "max": 1500,
     "usual": 300.0
   },
-  "Rolled.length_mm": {
+  "RolledDough.length_mm": {
     "min": 50,
     "max": 1500
   },
-  "Rolled.width_mm": {
+  "RolledDough.width_mm": {
     "min": 50,
     "max": 1500
   },
@@ -643,28 +640,44 @@ export const LIMITS = {
     "min": 1,
     "max": 9007199254740991
   },
-  "Some.share": {
-    "above": 0,
-    "max": 1
-  },
-  "Sought.sheet": {
+  "SheetAsMade.run": {
     "min": 1,
     "max": 9007199254740991
+  },
+  "SimulatedCookTraits.late": {
+    "min": 0,
+    "max": 2,
+    "usual": 0
+  },
+  "SimulatedCookTraits.heavy": {
+    "min": 0,
+    "max": 2,
+    "usual": 0
+  },
+  "SimulatedCookTraits.forgetful": {
+    "min": 0,
+    "max": 2,
+    "usual": 0
+  },
+  "SimulatedCookTraits.seed": {
+    "min": 0,
+    "max": 2147483648,
+    "usual": 1
   },
   "Split.share": {
     "above": 0,
     "max": 1
   },
-  "Start.batter_c": {
+  "StartTemperatures.batter_c": {
     "min": 1,
     "max": 90
   },
-  "Start.dough_c": {
+  "StartTemperatures.dough_c": {
     "min": 1,
     "max": 95,
     "usual": 26.0
   },
-  "Start.scald_pct": {
+  "StartTemperatures.scald_pct": {
     "min": 0,
     "max": 100
   },
@@ -709,30 +722,21 @@ export const LIMITS = {
     "min": 1,
     "max": 9007199254740991
   },
-  "Stock.grams": {
-    "min": 0,
-    "max": 100000,
-    "usual": 0.0
-  },
-  "Stock.pack_g": {
-    "above": 0,
-    "max": 50000
-  },
-  "Stock.price": {
-    "min": 0,
-    "max": 10000
-  },
   "StockLeft.pieces": {
     "min": 0,
+    "max": 1000
+  },
+  "StoredPieces.pieces": {
+    "min": 1,
     "max": 1000
   },
   "Take.share": {
     "above": 0,
     "max": 1
   },
-  "Taught.minutes": {
-    "above": 0,
-    "max": 6000
+  "TasterAnswer.taster": {
+    "min": 1,
+    "max": 60
   },
   "Tin.diameter_mm": {
     "min": 40,
@@ -754,20 +758,16 @@ export const LIMITS = {
     "max": 200,
     "usual": 60.0
   },
-  "Together.r": {
-    "min": -1,
-    "max": 1
-  },
   "Vessel.count": {
     "min": 1,
     "max": 12,
     "usual": 1
   },
-  "Wanted.sheet": {
+  "WantedSheet.sheet": {
     "min": 1,
     "max": 9007199254740991
   },
-  "Wanted.times": {
+  "WantedSheet.times": {
     "min": 1,
     "max": 20,
     "usual": 1

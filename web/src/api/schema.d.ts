@@ -1969,11 +1969,29 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** AcceptInvitation */
+        AcceptInvitation: {
+            /**
+             * Key
+             * @description the key of an invitation
+             */
+            key: string;
+            /**
+             * Name
+             * @description a name of your own, at most 30 letters
+             */
+            name: string;
+            /**
+             * Password
+             * @description at least 10 letters or figures
+             */
+            password: string;
+        };
         /**
-         * Added
+         * AddedIngredient
          * @description Some grams of an ingredient that went into a part beside what the sheet says.
          */
-        Added: {
+        AddedIngredient: {
             /**
              * Grams
              * @description above 0, at most 10 000 g
@@ -2154,33 +2172,21 @@ export interface components {
             value: number;
         };
         /**
-         * Answer
-         * @description A taster's choice: of three the odd one, of two the one they like better.
+         * ArchiveGroup
+         * @description Of one group, how many things there are in the file, and how many of those are here already.
          */
-        Answer: {
+        ArchiveGroup: {
+            /** Here */
+            here: number;
             /**
-             * Code
-             * @description the three figures on a cup
+             * Id
+             * @enum {string}
              */
-            code: string;
-            /**
-             * Taster
-             * @description the number of a taster
-             */
-            taster: number;
-        };
-        /** AsMade */
-        AsMade: {
-            /**
-             * Run
-             * @description the number of a run
-             */
-            run: number;
-            /**
-             * Uid
-             * @description 8 to 64 letters or figures, new for each
-             */
-            uid?: string | null;
+            id: "settings" | "sheets" | "occasions" | "log" | "benches";
+            /** Label */
+            label: string;
+            /** There */
+            there: number;
         };
         /**
          * AskSides
@@ -2311,7 +2317,7 @@ export interface components {
              */
             piece_names: string;
             /** Remedies */
-            remedies: components["schemas"]["Remedy"][];
+            remedies: components["schemas"]["PortionFix"][];
             rolled?: components["schemas"]["RolledDrawing"] | null;
         };
         /**
@@ -2357,6 +2363,21 @@ export interface components {
             /** Way */
             way: string;
         };
+        /** BatchFromRevision */
+        BatchFromRevision: {
+            /** Batch */
+            batch: number;
+            /**
+             * Made
+             * Format: date-time
+             */
+            made: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "just right" | "too soft" | "too firm" | "untasted";
+        };
         /**
          * BatchOpen
          * @description `pieces` is how many were told, `counted` and `grams` what they were in the end; `added` what went in beside what
@@ -2366,7 +2387,7 @@ export interface components {
             /** Added */
             added: string[];
             /** Compared */
-            compared: components["schemas"]["Compared"][];
+            compared: components["schemas"]["ComparedPrediction"][];
             /** Counted */
             counted: number | null;
             /** Facts */
@@ -2374,7 +2395,7 @@ export interface components {
                 [key: string]: components["schemas"]["Fact"];
             };
             /** Faults */
-            faults: components["schemas"]["FaultTold"][];
+            faults: components["schemas"]["ExplainedFault"][];
             /** Grams */
             grams: number | null;
             /** Hydration Pct */
@@ -2382,7 +2403,7 @@ export interface components {
             /** Id */
             id: number;
             /** Kept */
-            kept: components["schemas"]["Kept"][];
+            kept: components["schemas"]["StoredPieces"][];
             /** Left Out */
             left_out: boolean;
             /**
@@ -2393,7 +2414,7 @@ export interface components {
             /** Note */
             note: string;
             /** Notes */
-            notes: components["schemas"]["Note"][];
+            notes: components["schemas"]["RunNote"][];
             pieces: components["schemas"]["Fact"] | null;
             /** Rehearsed */
             rehearsed: boolean;
@@ -2420,6 +2441,71 @@ export interface components {
             way: string;
             /** Weighed */
             weighed: components["schemas"]["WeighedPieces"][];
+        };
+        /**
+         * BatchOutcome
+         * @description How a batch came out. Tastes are marks from -2 (too little) over 0 (just right) to 2 (too much).
+         */
+        BatchOutcome: {
+            /**
+             * Faults
+             * @description faults of the way
+             * @default []
+             */
+            faults: string[];
+            /**
+             * Grams
+             * @description above 0, at most 50 000 g
+             */
+            grams?: number | null;
+            /**
+             * Kept
+             * @description at most three places; left out, as it was
+             */
+            kept?: components["schemas"]["StoredPieces"][] | null;
+            /**
+             * Note
+             * @description at most 4000 letters
+             * @default
+             */
+            note: string;
+            /**
+             * Pieces
+             * @description a whole number from 0 to 1000
+             */
+            pieces?: number | null;
+            /**
+             * Tastes
+             * @description scales of the way
+             * @default {}
+             */
+            tastes: {
+                [key: string]: number;
+            };
+            /**
+             * Uid
+             * @description 8 to 64 letters or figures, new for each
+             */
+            uid?: string | null;
+        };
+        /**
+         * BatchToTaste
+         * @description A batch to say a word on. `again`: it is the day after, and nobody has yet on this day.
+         */
+        BatchToTaste: {
+            /** Again */
+            again: boolean;
+            /** Batch */
+            batch: number;
+            /**
+             * Made
+             * Format: date-time
+             */
+            made: string;
+            /** Tasted */
+            tasted: boolean;
+            /** Title */
+            title: string;
         };
         /**
          * Because
@@ -2514,7 +2600,7 @@ export interface components {
             cv_pct: number | null;
             /** Drift G */
             drift_g: number | null;
-            eye: components["schemas"]["Eye"] | null;
+            eye: components["schemas"]["GuessAccuracy"] | null;
             /** First G */
             first_g: number;
             /** Guess G */
@@ -2540,24 +2626,84 @@ export interface components {
             /** Weighed */
             weighed: components["schemas"]["WeighedPiece"][];
         };
-        /** Beside */
-        Beside: {
-            /** Explained */
-            explained: components["schemas"]["Explained"][];
-            hers: components["schemas"]["Cloud"];
-            mine: components["schemas"]["Cloud"];
-            /** Weigh */
-            weigh: string;
+        /** BlindTastingCard */
+        BlindTastingCard: {
+            /** Id */
+            id: number;
+            /**
+             * Made
+             * Format: date-time
+             */
+            made: string;
+            /** Says */
+            says: string;
+            /** Title */
+            title: string;
         };
         /**
-         * Between
-         * @description Minutes that a step lasts at the least and at the most.
+         * BlindTastingDesign
+         * @description The document: what is compared, how, by how many, and the seed of its codes.
          */
-        Between: {
-            /** Least */
-            least: number;
-            /** Most */
-            most: number;
+        BlindTastingDesign: {
+            /**
+             * A
+             * @description what one half is, in 1 to 60 letters
+             */
+            a: string;
+            /**
+             * B
+             * @description what the other half is, in 1 to 60 letters
+             */
+            b: string;
+            /**
+             * Kind
+             * @description triangle or paired
+             * @default triangle
+             * @enum {string}
+             */
+            kind: "triangle" | "paired";
+            /**
+             * Seed
+             * @description a whole number
+             * @default 1
+             */
+            seed: number;
+            /**
+             * Tasters
+             * @description a whole number from 2 to 60
+             * @default 6
+             */
+            tasters: number;
+        };
+        /**
+         * BlindTastingDetail
+         * @description A table: `codes` of every taster's cups in their order. A taster is told their own answer (as taster `mine`) and who
+         *     has `answered`; the other answers and what was `served` are kept from them until all have answered.
+         */
+        BlindTastingDetail: {
+            /** Answered */
+            answered: number[];
+            /** Answers */
+            answers: components["schemas"]["TasterAnswer"][];
+            /** Codes */
+            codes: string[][];
+            /** Id */
+            id: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "triangle" | "paired";
+            /**
+             * Made
+             * Format: date-time
+             */
+            made: string;
+            /** Mine */
+            mine: number | null;
+            served: components["schemas"]["ServedTasting"] | null;
+            /** Title */
+            title: string;
         };
         /** BoilDrawing */
         BoilDrawing: {
@@ -2578,28 +2724,6 @@ export interface components {
             pot_mm: number;
             /** Water Mm */
             water_mm: number;
-        };
-        /**
-         * Bounds
-         * @description What a reading at this step can be at all; one beyond it is asked about. `weight`, `heat`: why, in words.
-         */
-        Bounds: {
-            /**
-             * Heat
-             * @default
-             */
-            heat: string;
-            /** Least G */
-            least_g?: number | null;
-            /** Most C */
-            most_c?: number | null;
-            /** Most G */
-            most_g?: number | null;
-            /**
-             * Weight
-             * @default
-             */
-            weight: string;
         };
         /**
          * BrowserCard
@@ -2648,10 +2772,10 @@ export interface components {
             medium_w: number;
         };
         /**
-         * BurnerTold
+         * BurnerResult
          * @description What a kettle test says of a burner.
          */
-        BurnerTold: {
+        BurnerResult: {
             /** Net W */
             net_w: number;
             /** Says */
@@ -2688,30 +2812,6 @@ export interface components {
             /** Wide Mm */
             wide_mm: number;
         };
-        /**
-         * Carried
-         * @description Some grams of a line and where they go: a part (`to`), or into reserve when `to` is empty.
-         */
-        Carried: {
-            /** At */
-            at: string;
-            /** Grams */
-            grams: number;
-            /** To */
-            to: string;
-        };
-        /**
-         * CauseTold
-         * @description A cause, and what speaks for it or against it.
-         */
-        CauseTold: {
-            /** Says */
-            says: string;
-            /** Speaks Against */
-            speaks_against: string[];
-            /** Speaks For */
-            speaks_for: string[];
-        };
         /** Caution */
         Caution: {
             /** Id */
@@ -2741,33 +2841,6 @@ export interface components {
              */
             small: boolean;
         };
-        /**
-         * Change
-         * @description One ratio from where it is to where it should be, in per cent of the base.
-         */
-        Change: {
-            /**
-             * Lever
-             * @enum {string}
-             */
-            lever: "hydration_pct" | "sugar_pct" | "fat_pct";
-            /** To */
-            to: number;
-            /** Was */
-            was: number;
-            /** Words */
-            words: string;
-        };
-        /**
-         * Check
-         * @description Look at this minute: so many of a hundred are done by then.
-         */
-        Check: {
-            /** Done Pct */
-            done_pct: number;
-            /** Minute */
-            minute: number;
-        };
         /** ChoiceCard */
         ChoiceCard: {
             /** Default */
@@ -2780,7 +2853,17 @@ export interface components {
             station: string;
             /** Title */
             title: string;
-            under?: components["schemas"]["Under"] | null;
+            under?: components["schemas"]["ChoiceCondition"] | null;
+        };
+        /**
+         * ChoiceCondition
+         * @description The school of another choice under which one is open.
+         */
+        ChoiceCondition: {
+            /** Choice */
+            choice: string;
+            /** School */
+            school: string;
         };
         /**
          * Clash
@@ -2788,52 +2871,17 @@ export interface components {
          */
         Clash: {
             /** Bonds */
-            bonds: components["schemas"]["Clashing"][];
+            bonds: components["schemas"]["ConflictingConstraint"][];
             /** Remedies */
-            remedies: components["schemas"]["WayOut"][];
+            remedies: components["schemas"]["PlanFix"][];
             /** Says */
             says: string;
         };
         /**
-         * Clashing
-         * @description One bond of a clash: the steps it is about, and what it says.
-         */
-        Clashing: {
-            /** Dish */
-            dish?: number | null;
-            /** Kind */
-            kind: string;
-            /** Says */
-            says: string;
-            /**
-             * Step
-             * @default
-             */
-            step: string;
-        };
-        /**
-         * Cloud
-         * @description One of the two: where its ratios lie (the ellipse's outline), its time, what was
-         *     taught of it, and what is open, the most telling first.
-         */
-        Cloud: {
-            hydration: components["schemas"]["Lies"];
-            minutes: components["schemas"]["Lies"] | null;
-            /** Open */
-            open: components["schemas"]["StaysOpen"][];
-            /** Outline */
-            outline: components["schemas"]["OnMap"][];
-            sugar: components["schemas"]["Lies"];
-            /** Taught Min */
-            taught_min: number | null;
-            /** Title */
-            title: string;
-        };
-        /**
-         * Column
+         * ComparedColumn
          * @description One batch or one sheet.
          */
-        Column: {
+        ComparedColumn: {
             /** Id */
             id: number;
             /**
@@ -2852,10 +2900,10 @@ export interface components {
             way: string;
         };
         /**
-         * Compared
+         * ComparedPrediction
          * @description One prediction beside what happened, in the same unit.
          */
-        Compared: {
+        ComparedPrediction: {
             /** Happened */
             happened: number;
             /** High */
@@ -2872,38 +2920,50 @@ export interface components {
             unit: string;
         };
         /**
-         * CookManner
-         * @description How a simulated cook works: each from 0 (not at all) to 2 (very).
+         * ComparedRow
+         * @description One fact in which they differ, as it is shown in each; None where one has it not.
          */
-        CookManner: {
+        ComparedRow: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Numbers */
+            numbers: (number | null)[];
+            /** Unit */
+            unit: string;
+            /** Values */
+            values: (string | null)[];
+        };
+        /** Comparison */
+        Comparison: {
+            /** Explained */
+            explained: components["schemas"]["ExplainedDifference"][];
+            hers: components["schemas"]["SheetRegion"];
+            mine: components["schemas"]["SheetRegion"];
+            /** Weigh */
+            weigh: string;
+        };
+        /**
+         * ConflictingConstraint
+         * @description One bond of a clash: the steps it is about, and what it says.
+         */
+        ConflictingConstraint: {
+            /** Dish */
+            dish?: number | null;
+            /** Kind */
+            kind: string;
+            /** Says */
+            says: string;
             /**
-             * Forgetful
-             * @description 0, 1 or 2
-             * @default 0
+             * Step
+             * @default
              */
-            forgetful: number;
-            /**
-             * Heavy
-             * @description 0, 1 or 2
-             * @default 0
-             */
-            heavy: number;
-            /**
-             * Late
-             * @description 0, 1 or 2
-             * @default 0
-             */
-            late: number;
-            /**
-             * Seed
-             * @description a whole number
-             * @default 1
-             */
-            seed: number;
+            step: string;
         };
         /** Cooling */
         Cooling: {
-            curve: components["schemas"]["Curve"];
+            curve: components["schemas"]["TemperatureCurve"];
             /** Cut C */
             cut_c: number | null;
             /** Handle C */
@@ -2914,7 +2974,7 @@ export interface components {
          * @description The core temperature as it was told for one load, and its window, in minutes from the start of the heat.
          */
         CoreCurve: {
-            curve: components["schemas"]["Curve"];
+            curve: components["schemas"]["TemperatureCurve"];
             /** Done */
             done: number;
             /** First */
@@ -2961,76 +3021,27 @@ export interface components {
             uid: string;
         };
         /**
-         * Correction
-         * @description How a batch came out, said anew: all of it is named, so that what is left out is not taken for emptied.
+         * CoreReading
+         * @description One reading of the heart: so many minutes into the heat, so hot.
          */
-        Correction: {
-            /**
-             * Faults
-             * @description faults of the way, or none
-             */
-            faults: string[];
-            /**
-             * Grams
-             * @description above 0, at most 50 000 g, or null
-             */
-            grams: number | null;
-            /**
-             * Kept
-             * @description at most three places; left out, as it was
-             */
-            kept?: components["schemas"]["Kept"][] | null;
-            /**
-             * Note
-             * @description at most 4000 letters, or none
-             */
-            note: string;
-            /**
-             * Pieces
-             * @description a whole number from 0 to 1000, or null
-             */
-            pieces: number | null;
-            /**
-             * Tastes
-             * @description scales of the way
-             */
-            tastes: {
-                [key: string]: number;
-            };
-            /**
-             * Uid
-             * @description 8 to 64 letters or figures, new for each
-             */
-            uid?: string | null;
+        CoreReading: {
+            /** Celsius */
+            celsius: number;
+            /** Minute */
+            minute: number;
         };
         /**
-         * CountWorked
+         * CountResult
          * @description What is counted while it is done.
          */
-        CountWorked: {
+        CountResult: {
             /** Of */
             of: number;
             /** What */
             what: string;
         };
-        /**
-         * CraftRule
-         * @description Of a taste that no ratio moves: what so many of those who marked it said, and what the craft does about it.
-         */
-        CraftRule: {
-            /** Does */
-            does: string;
-            /** Of */
-            of: number;
-            /** Said */
-            said: number;
-            /** Taste */
-            taste: string;
-            /** Words */
-            words: string;
-        };
-        /** CueWorked */
-        CueWorked: {
+        /** CueResult */
+        CueResult: {
             /** How */
             how: string;
             /**
@@ -3044,31 +3055,6 @@ export interface components {
             question: string;
             /** Yes */
             yes: string;
-        };
-        /**
-         * Cup
-         * @description One cup: its code, and (for whoever serves) which half is in it.
-         */
-        Cup: {
-            /** Code */
-            code: string;
-            /**
-             * Half
-             * @enum {string}
-             */
-            half: "A" | "B";
-        };
-        /**
-         * Curve
-         * @description Minutes and °C of the same length.
-         */
-        Curve: {
-            /** Core C */
-            core_c: number[];
-            /** Minutes */
-            minutes: number[];
-            /** Surface C */
-            surface_c: number[];
         };
         /**
          * Cut
@@ -3153,85 +3139,15 @@ export interface components {
              * Moved
              * @default []
              */
-            moved: components["schemas"]["Shifted"][];
+            moved: components["schemas"]["ShiftedStep"][];
             plan?: components["schemas"]["Plan"] | null;
-            sure?: components["schemas"]["Sure"] | null;
+            sure?: components["schemas"]["OnTimeOdds"] | null;
         };
         /**
-         * DishAsked
-         * @description One sheet on the table. It is made for the people of its serving, `each` pieces for one, or as it stands, so many
-         *     times; so many `days_before`; by other `schools` than the sheet's; its grain soaked otherwise (`soak`: overnight is in
-         *     the fridge); without the parts that are there already.
-         */
-        DishAsked: {
-            /**
-             * Days Before
-             * @description 0 to 6 days
-             * @default 0
-             */
-            days_before: number;
-            /**
-             * Each
-             * @description above 0, at most 50 pieces
-             */
-            each?: number | null;
-            /**
-             * Factor
-             * @description 0.05 to 20 times as much
-             * @default 1
-             */
-            factor: number;
-            /**
-             * Schools
-             * @description choices of its way that are followed otherwise here
-             * @default {}
-             */
-            schools: {
-                [key: string]: string;
-            };
-            /**
-             * Serving
-             * @description the number of a serving, from 0
-             * @default 0
-             */
-            serving: number;
-            /**
-             * Sheet
-             * @description the number of a sheet
-             */
-            sheet: number;
-            /**
-             * Soak
-             * @default
-             */
-            soak: ("none" | "hour" | "overnight") | "";
-            /**
-             * There
-             * @description parts that are there already
-             * @default []
-             */
-            there: ("base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart" | "liquid" | "crust" | "layer" | "decoration")[];
-        };
-        /**
-         * DishSure
-         * @description Of a dish: in how many days of a hundred it is ready in time, how late it is on the worst of ten, and how many
-         *     minutes earlier all of its steps should lie to be nine times in ten in time.
-         */
-        DishSure: {
-            /** Dish */
-            dish: number;
-            /** Earlier Min */
-            earlier_min: number;
-            /** In Time Pct */
-            in_time_pct: number;
-            /** Late Min */
-            late_min: number;
-        };
-        /**
-         * DishTold
+         * DishCard
          * @description A sheet of an occasion as it is made: its size in words, its parts, or why it cannot be worked.
          */
-        DishTold: {
+        DishCard: {
             /** Parts */
             parts: components["schemas"]["PartNamed"][];
             /** Pieces */
@@ -3246,28 +3162,55 @@ export interface components {
             way: string;
         };
         /**
-         * Dot
-         * @description An earlier batch on the map.
+         * DishOnTimeOdds
+         * @description Of a dish: in how many days of a hundred it is ready in time, how late it is on the worst of ten, and how many
+         *     minutes earlier all of its steps should lie to be nine times in ten in time.
          */
-        Dot: {
-            /** Hydration Pct */
-            hydration_pct: number;
-            /** Id */
-            id: number;
-            /**
-             * Made
-             * Format: date-time
-             */
-            made: string;
-            /** Sugar Pct */
-            sugar_pct: number;
-            /** Title */
-            title: string;
-            /**
-             * Verdict
-             * @enum {string}
-             */
-            verdict: "just right" | "too soft" | "too firm" | "untasted";
+        DishOnTimeOdds: {
+            /** Dish */
+            dish: number;
+            /** Earlier Min */
+            earlier_min: number;
+            /** In Time Pct */
+            in_time_pct: number;
+            /** Late Min */
+            late_min: number;
+        };
+        /**
+         * DonenessCheck
+         * @description Look at this minute: so many of a hundred are done by then.
+         */
+        DonenessCheck: {
+            /** Done Pct */
+            done_pct: number;
+            /** Minute */
+            minute: number;
+        };
+        /**
+         * DonenessPreference
+         * @description One way to like what is called done, and what the row then is.
+         */
+        DonenessPreference: {
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /** Value */
+            value: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * DonenessWindow
+         * @description Minutes from the step's start.
+         */
+        DonenessWindow: {
+            /** Done */
+            done: number;
+            /** First Check */
+            first_check: number;
+            /** Latest */
+            latest: number;
         };
         /**
          * Drawings
@@ -3299,26 +3242,38 @@ export interface components {
             says: string;
         };
         /**
-         * Dropped
-         * @description Something thrown away that can be brought back `until` then. `kind`: sheet, plan, run, batch, ingredient, tin.
+         * DriftPoint
+         * @description A fact of one making: what happened, and where it was told what was told with its range.
          */
-        Dropped: {
+        DriftPoint: {
+            /** Batch */
+            batch: number;
+            /** High */
+            high?: number | null;
+            /** Low */
+            low?: number | null;
             /**
-             * Dropped
+             * Made
              * Format: date-time
              */
-            dropped: string;
-            /** Id */
-            id: number;
-            /** Kind */
-            kind: string;
+            made: string;
             /** Title */
             title: string;
-            /**
-             * Until
-             * Format: date-time
-             */
-            until: string;
+            /** Told */
+            told?: number | null;
+            /** Value */
+            value: number;
+        };
+        /** EstimateChange */
+        EstimateChange: {
+            /** Now */
+            now: number;
+            /** Unit */
+            unit: string;
+            /** Was */
+            was: number;
+            /** Words */
+            words: string;
         };
         /**
          * EstimateRow
@@ -3435,10 +3390,10 @@ export interface components {
             to: string;
         };
         /**
-         * Expected
+         * ExpectedTaste
          * @description How a taste is expected to come out: marks off just right, and where nine in ten of tries lie.
          */
-        Expected: {
+        ExpectedTaste: {
             /** After */
             after: number;
             /** High */
@@ -3453,10 +3408,10 @@ export interface components {
             words: string;
         };
         /**
-         * Explained
+         * ExplainedDifference
          * @description Of an outcome in which they differ, by how much hers is over mine, and the shares of that, in words.
          */
-        Explained: {
+        ExplainedDifference: {
             /** By */
             by: string[];
             /** Outcome */
@@ -3467,16 +3422,22 @@ export interface components {
             sure: boolean;
         };
         /**
-         * Eye
-         * @description How the eye does: mean and spread of guess over weight, in per cent. `guesses` says how many that is of.
+         * ExplainedFault
+         * @description A fault with its causes, the likeliest first; what to do now and what to change. `sure`: something speaks for one.
          */
-        Eye: {
-            /** Bias Pct */
-            bias_pct: number;
-            /** Guesses */
-            guesses: number;
-            /** Spread Pct */
-            spread_pct: number | null;
+        ExplainedFault: {
+            /** Causes */
+            causes: components["schemas"]["RankedCause"][];
+            /** Id */
+            id: string;
+            /** Next Time */
+            next_time: string;
+            /** Now */
+            now: string;
+            /** Seen */
+            seen: string;
+            /** Sure */
+            sure: boolean;
         };
         /**
          * EyeDay
@@ -3485,7 +3446,7 @@ export interface components {
         EyeDay: {
             /** Day */
             day: string;
-            eye: components["schemas"]["Eye"];
+            eye: components["schemas"]["GuessAccuracy"];
         };
         /**
          * Fact
@@ -3508,6 +3469,24 @@ export interface components {
             /** Value */
             value: number | string;
         };
+        /**
+         * FactChange
+         * @description One fact that an edit changed, at the decimals at which it is shown. `old` or `new` is None where it came or went.
+         */
+        FactChange: {
+            /** Decimals */
+            decimals: number;
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** New */
+            new: number | string | null;
+            /** Old */
+            old: number | string | null;
+            /** Unit */
+            unit: string;
+        };
         /** FactOffered */
         FactOffered: {
             /** Id */
@@ -3520,16 +3499,21 @@ export interface components {
             unit: string;
         };
         /**
-         * FactorBegun
-         * @description What a phone is told: the secret, its address, and that as a drawing for a camera. On once a code was right.
+         * FactOverTime
+         * @description `of` one of the facts that are `offered`, at each making, oldest first; `drift` where enough of them could tell.
          */
-        FactorBegun: {
-            /** Address */
-            address: string;
-            /** Secret */
-            secret: string;
-            /** Svg */
-            svg: string;
+        FactOverTime: {
+            drift: components["schemas"]["Drift"] | null;
+            /** Of */
+            of: string | null;
+            /** Offered */
+            offered: components["schemas"]["FactOffered"][];
+            /** Points */
+            points: components["schemas"]["DriftPoint"][];
+            /** Way */
+            way: string | null;
+            /** Ways */
+            ways: string[];
         };
         /**
          * FamilyCard
@@ -3600,38 +3584,20 @@ export interface components {
             uid: string;
         };
         /**
-         * FaultTold
-         * @description A fault with its causes, the likeliest first; what to do now and what to change. `sure`: something speaks for one.
-         */
-        FaultTold: {
-            /** Causes */
-            causes: components["schemas"]["CauseTold"][];
-            /** Id */
-            id: string;
-            /** Next Time */
-            next_time: string;
-            /** Now */
-            now: string;
-            /** Seen */
-            seen: string;
-            /** Sure */
-            sure: boolean;
-        };
-        /**
-         * FaultsHere
+         * FaultsAtStep
          * @description What can be seen to be wrong: first what shows at the step in hand, then all else of the way and its parts.
          */
-        FaultsHere: {
+        FaultsAtStep: {
             /** Here */
-            here: components["schemas"]["FaultTold"][];
+            here: components["schemas"]["ExplainedFault"][];
             /** Others */
-            others: components["schemas"]["FaultTold"][];
+            others: components["schemas"]["ExplainedFault"][];
         };
         /**
-         * FeastTold
+         * FeastCard
          * @description A day that is kept: a feast of the craft's year, or one of the kitchen's own; from when there is something to do.
          */
-        FeastTold: {
+        FeastCard: {
             /**
              * Begin
              * Format: date
@@ -3663,62 +3629,7 @@ export interface components {
          * @description What the makings of a flow showed.
          */
         FlowReport: {
-            report: components["schemas"]["Report"];
-        };
-        /**
-         * Flowing
-         * @description Some grams of an output and where they go: a part's role, whole, beside, kept, or another sheet.
-         */
-        Flowing: {
-            /** Grams */
-            grams: number;
-            /**
-             * Joins
-             * @default
-             */
-            joins: string;
-            /** Name */
-            name: string;
-            /**
-             * Short G
-             * @default 0
-             */
-            short_g: number;
-            /**
-             * Take
-             * @default -1
-             */
-            take: number;
-            /** To */
-            to: string;
-            /**
-             * Where
-             * @default
-             */
-            where: string;
-        };
-        /**
-         * FrameDrawn
-         * @description One move, in mm, for the right hand. `estimate`: dough stretches as it likes.
-         */
-        FrameDrawn: {
-            /** Box */
-            box: [
-                number,
-                number,
-                number,
-                number
-            ];
-            /** Estimate */
-            estimate: boolean;
-            /** Pushes */
-            pushes: components["schemas"]["PushDrawn"][];
-            /** Says */
-            says: string;
-            /** Spans */
-            spans: components["schemas"]["SpanDrawn"][];
-            /** Strokes */
-            strokes: components["schemas"]["StrokeDrawn"][];
+            report: components["schemas"]["RunReport"];
         };
         /** GiveRole */
         GiveRole: {
@@ -3729,21 +3640,49 @@ export interface components {
              */
             role: "cook" | "helper" | "taster";
         };
-        /** GivenCode */
-        GivenCode: {
+        /**
+         * GivenTime
+         * @description A time that somebody gave: a relative, a teacher, a book.
+         */
+        GivenTime: {
             /**
-             * Code
-             * @description six figures
+             * By
+             * @description a few words: who says so
+             * @default
              */
-            code: string;
+            by: string;
+            /**
+             * Minutes
+             * @description above 0, at most 6000 minutes
+             */
+            minutes: number;
         };
-        /** GoShopping */
-        GoShopping: {
+        /**
+         * GivenTimeComparison
+         * @description A taught time against ours: `done_pct` of makings are done by then; what is true at that minute; what would explain
+         *     the difference.
+         */
+        GivenTimeComparison: {
+            /** By */
+            by: string;
+            /** Done Pct */
+            done_pct?: number | null;
             /**
-             * Wanted
-             * @description at most 30 sheets
+             * Explains
+             * @default
              */
-            wanted: components["schemas"]["Wanted"][];
+            explains: string;
+            /** Minutes */
+            minutes: number;
+            /** Of */
+            of: string;
+            /** Ours Min */
+            ours_min: number;
+            /**
+             * Says
+             * @default []
+             */
+            says: string[];
         };
         /**
          * Grain
@@ -3805,14 +3744,14 @@ export interface components {
              */
             kind: "grain";
             /** Phases */
-            phases: components["schemas"]["Phase"][];
+            phases: components["schemas"]["HeatPhase"][];
             steamer: components["schemas"]["SteamerDrawing"] | null;
         };
         /**
-         * GrainWorked
+         * GrainResult
          * @description The soak as a curve of minutes against per cent taken up, where it stands on it, and the weights.
          */
-        GrainWorked: {
+        GrainResult: {
             /** At Pct */
             at_pct: number;
             /** Cook Water G */
@@ -3837,113 +3776,49 @@ export interface components {
             uptake_pct: number[];
         };
         /**
-         * GroupTold
-         * @description Of one group, how many things there are in the file, and how many of those are here already.
+         * GuessAccuracy
+         * @description How the eye does: mean and spread of guess over weight, in per cent. `guesses` says how many that is of.
          */
-        GroupTold: {
-            /** Here */
-            here: number;
-            /**
-             * Id
-             * @enum {string}
-             */
-            id: "settings" | "sheets" | "occasions" | "log" | "benches";
-            /** Label */
-            label: string;
-            /** There */
-            there: number;
+        GuessAccuracy: {
+            /** Bias Pct */
+            bias_pct: number;
+            /** Guesses */
+            guesses: number;
+            /** Spread Pct */
+            spread_pct: number | null;
         };
         /**
-         * Halves
-         * @description The document: what is compared, how, by how many, and the seed of its codes.
+         * HandFrameDrawing
+         * @description One move, in mm, for the right hand. `estimate`: dough stretches as it likes.
          */
-        Halves: {
-            /**
-             * A
-             * @description what one half is, in 1 to 60 letters
-             */
-            a: string;
-            /**
-             * B
-             * @description what the other half is, in 1 to 60 letters
-             */
-            b: string;
-            /**
-             * Kind
-             * @description triangle or paired
-             * @default triangle
-             * @enum {string}
-             */
-            kind: "triangle" | "paired";
-            /**
-             * Seed
-             * @description a whole number
-             * @default 1
-             */
-            seed: number;
-            /**
-             * Tasters
-             * @description a whole number from 2 to 60
-             * @default 6
-             */
-            tasters: number;
+        HandFrameDrawing: {
+            /** Box */
+            box: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /** Estimate */
+            estimate: boolean;
+            /** Pushes */
+            pushes: components["schemas"]["PushDrawing"][];
+            /** Says */
+            says: string;
+            /** Spans */
+            spans: components["schemas"]["MeasureDrawing"][];
+            /** Strokes */
+            strokes: components["schemas"]["StrokeDrawing"][];
         };
         /**
-         * HandsDrawn
+         * HandsDrawing
          * @description Every step of a sheet at which hands are drawn, its moves in order.
          */
-        HandsDrawn: {
+        HandsDrawing: {
             /** Steps */
             steps: {
-                [key: string]: components["schemas"]["FrameDrawn"][];
+                [key: string]: components["schemas"]["HandFrameDrawing"][];
             };
-        };
-        /**
-         * Hang
-         * @description One thing that a window hangs on: how many of its minutes, and what would settle it. `becomes_min` is half the
-         *     window once it is settled; `narrows` the measurement that does (empty when none does), which takes `takes_min`.
-         */
-        Hang: {
-            /**
-             * Becomes Min
-             * @default 0
-             */
-            becomes_min: number;
-            /** High */
-            high: number;
-            /** Id */
-            id: string;
-            /** Low */
-            low: number;
-            /** Minutes */
-            minutes: number;
-            /** Moves */
-            moves: string;
-            /**
-             * Narrow Words
-             * @default
-             */
-            narrow_words: string;
-            /** Narrows */
-            narrows?: ("kettle" | "oven" | "oven-tin" | "steam" | "depth" | "warmth" | "scale" | "taste" | "manner" | "log") | null;
-            /** Share Pct */
-            share_pct: number;
-            /**
-             * Takes Min
-             * @default 0
-             */
-            takes_min: number;
-            /**
-             * Tastes
-             * @default []
-             */
-            tastes: components["schemas"]["Taste"][];
-            /** Unit */
-            unit: string;
-            /** Value */
-            value: number;
-            /** Words */
-            words: string;
         };
         /**
          * Health
@@ -3995,6 +3870,16 @@ export interface components {
             vessel: string;
         };
         /**
+         * HeatPhase
+         * @description One stretch of the heat, in minutes.
+         */
+        HeatPhase: {
+            /** Minutes */
+            minutes: number;
+            /** Name */
+            name: string;
+        };
+        /**
          * HeatStage
          * @description One stage of the heat. Without a level or an oven's temperature it keeps the sheet's own; without minutes it goes
          *     on until it is done. `says` is what to do or to look for.
@@ -4029,6 +3914,43 @@ export interface components {
             top_up_ml: number;
         };
         /**
+         * HeatStageResult
+         * @description One stage of a heat, in minutes from when the heat began. `of` tells the way's own heat from that of grain which
+         *     is cooked ahead of it; `is_open` is the one that goes on until it is done.
+         */
+        HeatStageResult: {
+            /**
+             * Is Open
+             * @default false
+             */
+            is_open: boolean;
+            /** Level */
+            level?: ("off" | "low" | "medium" | "high") | null;
+            /** Minutes */
+            minutes: number;
+            /** Name */
+            name: string;
+            /**
+             * Of
+             * @enum {string}
+             */
+            of: "heat" | "grain";
+            /** Oven C */
+            oven_c?: number | null;
+            /**
+             * Says
+             * @default
+             */
+            says: string;
+            /** Starts Min */
+            starts_min: number;
+            /**
+             * Top Up Ml
+             * @default 0
+             */
+            top_up_ml: number;
+        };
+        /**
          * Helper
          * @description Somebody who helps for a while; `safe_only` a child or somebody new.
          */
@@ -4054,17 +3976,34 @@ export interface components {
              */
             safe_only: boolean;
         };
-        /** Hold */
-        Hold: {
+        /** HoldEstimate */
+        HoldEstimate: {
             /** Held */
             held: boolean;
         };
-        /** Household */
-        Household: {
+        /** HouseholdPage */
+        HouseholdPage: {
             /** Invitations */
             invitations: components["schemas"]["InvitationCard"][];
             /** Members */
             members: components["schemas"]["MemberCard"][];
+        };
+        /**
+         * Influence
+         * @description A making, and by how many of the craft's standard deviations it alone moves a row.
+         */
+        Influence: {
+            /** Batch */
+            batch: number;
+            /** By */
+            by: number;
+            /**
+             * Made
+             * Format: date-time
+             */
+            made: string;
+            /** Title */
+            title: string;
         };
         /**
          * Ingredient
@@ -4153,7 +4092,7 @@ export interface components {
         /** IngredientAdded */
         IngredientAdded: {
             /** @description an ingredient, the part it went into, and its grams */
-            added: components["schemas"]["Added"];
+            added: components["schemas"]["AddedIngredient"];
             /**
              * At
              * Format: date-time
@@ -4312,6 +4251,32 @@ export interface components {
             water: number;
         };
         /**
+         * IngredientToHand
+         * @description One ingredient to have ready: grams, the household measure nearest to it, and where its shares go.
+         */
+        IngredientToHand: {
+            /** Grams */
+            grams: number;
+            /** Household */
+            household: string;
+            /** Name */
+            name: string;
+            /** Splits */
+            splits: string[];
+        };
+        /**
+         * Interval
+         * @description A value, and where nine in ten lie.
+         */
+        Interval: {
+            /** High */
+            high: number;
+            /** Likely */
+            likely: number;
+            /** Low */
+            low: number;
+        };
+        /**
          * InvitationCard
          * @description One that waits, until when.
          */
@@ -4328,18 +4293,15 @@ export interface components {
             until: string;
         };
         /**
-         * InvitationMade
-         * @description `address` holds the key, which is told this once; `svg` is the address for a camera. `here_only`: it names this
-         *     machine by a name that no other machine knows it by.
+         * InvitationOffer
+         * @description What an invitation is to.
          */
-        InvitationMade: {
-            /** Address */
-            address: string;
-            /** Here Only */
-            here_only: boolean;
-            invitation: components["schemas"]["InvitationCard"];
-            /** Svg */
-            svg: string;
+        InvitationOffer: {
+            /** Kitchen */
+            kitchen: string;
+            /** Name */
+            name: string;
+            role: components["schemas"]["Role"];
         };
         /** Invite */
         Invite: {
@@ -4355,17 +4317,6 @@ export interface components {
              */
             role: "cook" | "helper" | "taster";
         };
-        /**
-         * Invited
-         * @description What an invitation is to.
-         */
-        Invited: {
-            /** Kitchen */
-            kitchen: string;
-            /** Name */
-            name: string;
-            role: components["schemas"]["Role"];
-        };
         /** InvitedKey */
         InvitedKey: {
             /**
@@ -4373,23 +4324,6 @@ export interface components {
              * @description the key of an invitation
              */
             key: string;
-        };
-        /**
-         * Kept
-         * @description So many pieces put by, and where.
-         */
-        Kept: {
-            /**
-             * Pieces
-             * @description a whole number from 1 to 1000
-             */
-            pieces: number;
-            /**
-             * Where
-             * @description counter, fridge or freezer
-             * @enum {string}
-             */
-            where: "counter" | "fridge" | "freezer";
         };
         /**
          * KettleTest
@@ -4500,7 +4434,7 @@ export interface components {
              * @default {}
              */
             learned: {
-                [key: string]: components["schemas"]["Learned"];
+                [key: string]: components["schemas"]["LearnedValue"];
             };
             /**
              * Length Unit
@@ -4601,7 +4535,7 @@ export interface components {
              *       "ends": "07:00"
              *     }
              */
-            quiet: components["schemas"]["Quiet"];
+            quiet: components["schemas"]["QuietHours"];
             /**
              * Room C
              * @description 5 to 45 °C
@@ -4635,7 +4569,7 @@ export interface components {
              * @description up to 400 entries
              * @default []
              */
-            stock: components["schemas"]["Stock"][];
+            stock: components["schemas"]["LarderStock"][];
             /**
              * Temperature Unit
              * @description C or F
@@ -4682,7 +4616,7 @@ export interface components {
              * @description how those go together; worked out, never typed
              * @default []
              */
-            together: components["schemas"]["Together"][];
+            together: components["schemas"]["LearnedCorrelation"][];
             /**
              * Volume Unit
              * @description ml or fl oz
@@ -4715,97 +4649,57 @@ export interface components {
             set_up: boolean;
         };
         /**
-         * Known
-         * @description What a measurement tells of a row of the table of estimates: its value and range here, and in words.
+         * LarderStock
+         * @description What is in the larder now, and what a pack of it costs here.
          */
-        Known: {
+        LarderStock: {
             /**
-             * Estimate
+             * Grams
+             * @description 0 to 100 000 g
+             * @default 0
+             */
+            grams: number;
+            /**
+             * Ingredient
+             * @description an ingredient of the larder
+             */
+            ingredient: string;
+            /**
+             * Pack G
+             * @description above 0, at most 50 000 g
+             */
+            pack_g?: number | null;
+            /**
+             * Price
+             * @description 0 to 10 000, for a pack
+             */
+            price?: number | null;
+        };
+        /**
+         * LearnedCorrelation
+         * @description Two rows that were learned from the same makings, and how they go together: a correlation.
+         */
+        LearnedCorrelation: {
+            /**
+             * One
              * @enum {string}
              */
-            estimate: "burner" | "float_share" | "tap_c" | "boil_h" | "dip_share" | "hot_c" | "cooker_gives" | "cooker_gently_min" | "microwave_gives" | "still_air_h" | "pan_work_min" | "burst_out_min" | "gather_loss" | "clears_loss" | "caramel_takes" | "caramel_least_min" | "melt_takes" | "melt_least_min" | "thicken_takes" | "thicken_min" | "boil_off" | "beans" | "beans_soaked" | "beans_lid" | "lid_w" | "leak_ml_s" | "steam_h" | "foil_h" | "clear_min" | "colour_min" | "machine_gives" | "look_s" | "shut_h" | "shut_min" | "wall_h" | "top_mm" | "fierce_g_min" | "weak_g_min" | "oven_c" | "oven_h" | "drying" | "firm_c" | "golden_min" | "tin_j" | "sugared_top" | "bare_loss" | "dries_mm" | "risen_deep" | "risen_k" | "skin_kg_m2" | "glaze_min" | "door_min" | "conductivity" | "gel_c" | "start_c" | "depth" | "size" | "batter_rest_min" | "whole_gives" | "scald_cooks" | "scald_takes" | "poured_c" | "leaf_h" | "grain_needs" | "tight" | "swell_share" | "packed_g_ml" | "edge" | "ground_min" | "bed_mm" | "simmer_least_min" | "ahead_share" | "bed_g_ml" | "bed_most_mm" | "lid_lost" | "drinks_pct" | "pot_holds_pct" | "uptake" | "cling_pct" | "pound_takes" | "pound_h" | "pound_c" | "rope" | "disc" | "packet_mm" | "foil_swell" | "foil_fold_mm" | "rigid_h" | "firm_share" | "counter_h" | "shelf_h" | "room_c" | "fridge_c" | "freezer_c" | "cuts_c" | "rolled_c" | "soft_c" | "board_cm2" | "covered_min" | "change_min" | "hard" | "touch_c" | "hands_wet_c" | "hands_oil_c" | "gloves_c" | "ends_c" | "hand_work" | "pan_c" | "pan_h" | "crust_kg_m2" | "gold_min" | "under_crust_c";
-            /** High */
-            high: number;
-            /** Low */
-            low: number;
-            /** Says */
-            says: string;
-            /** Value */
-            value: number;
-        };
-        /**
-         * Label
-         * @description What the label on a box says. `until` is None where nothing was told of how long it keeps there.
-         */
-        Label: {
-            /** Allergens */
-            allergens: string[];
+            one: "burner" | "float_share" | "tap_c" | "boil_h" | "dip_share" | "hot_c" | "cooker_gives" | "cooker_gently_min" | "microwave_gives" | "still_air_h" | "pan_work_min" | "burst_out_min" | "gather_loss" | "clears_loss" | "caramel_takes" | "caramel_least_min" | "melt_takes" | "melt_least_min" | "thicken_takes" | "thicken_min" | "boil_off" | "beans" | "beans_soaked" | "beans_lid" | "lid_w" | "leak_ml_s" | "steam_h" | "foil_h" | "clear_min" | "colour_min" | "machine_gives" | "look_s" | "shut_h" | "shut_min" | "wall_h" | "top_mm" | "fierce_g_min" | "weak_g_min" | "oven_c" | "oven_h" | "drying" | "firm_c" | "golden_min" | "tin_j" | "sugared_top" | "bare_loss" | "dries_mm" | "risen_deep" | "risen_k" | "skin_kg_m2" | "glaze_min" | "door_min" | "conductivity" | "gel_c" | "start_c" | "depth" | "size" | "batter_rest_min" | "whole_gives" | "scald_cooks" | "scald_takes" | "poured_c" | "leaf_h" | "grain_needs" | "tight" | "swell_share" | "packed_g_ml" | "edge" | "ground_min" | "bed_mm" | "simmer_least_min" | "ahead_share" | "bed_g_ml" | "bed_most_mm" | "lid_lost" | "drinks_pct" | "pot_holds_pct" | "uptake" | "cling_pct" | "pound_takes" | "pound_h" | "pound_c" | "rope" | "disc" | "packet_mm" | "foil_swell" | "foil_fold_mm" | "rigid_h" | "firm_share" | "counter_h" | "shelf_h" | "room_c" | "fridge_c" | "freezer_c" | "cuts_c" | "rolled_c" | "soft_c" | "board_cm2" | "covered_min" | "change_min" | "hard" | "touch_c" | "hands_wet_c" | "hands_oil_c" | "gloves_c" | "ends_c" | "hand_work" | "pan_c" | "pan_h" | "crust_kg_m2" | "gold_min" | "under_crust_c";
             /**
-             * Caution
-             * @default Sticky and elastic: cut small, moisten, sit and chew; not for infants or anyone who swallows badly.
-             */
-            caution: string;
-            /** Freshen */
-            freshen: string;
-            /**
-             * Made
-             * Format: date-time
-             */
-            made: string;
-            /** Pieces */
-            pieces: number;
-            /** Title */
-            title: string;
-            /** Until */
-            until: string | null;
-            /** Where */
-            where: string;
-        };
-        /**
-         * Layer
-         * @description What lies in the tin beside the batter, as thick as it lies: under it, on floor and wall, or over it.
-         */
-        Layer: {
-            /** Group */
-            group: string;
-            /**
-             * Heated
-             * @default false
-             */
-            heated: boolean;
-            /** Mm */
-            mm: number;
-            /** Name */
-            name: string;
-            /** Role */
-            role: string;
-            /**
-             * Where
+             * Other
              * @enum {string}
              */
-            where: "under" | "wall" | "through" | "over" | "within" | "round";
-        };
-        /**
-         * Learned
-         * @description What the kitchen's own makings say of a row of the table of estimates, and how many of them moved it.
-         */
-        Learned: {
-            /** Batches */
-            batches: number;
-            /** High */
-            high: number;
-            /** Low */
-            low: number;
-            /** Value */
-            value: number;
+            other: "burner" | "float_share" | "tap_c" | "boil_h" | "dip_share" | "hot_c" | "cooker_gives" | "cooker_gently_min" | "microwave_gives" | "still_air_h" | "pan_work_min" | "burst_out_min" | "gather_loss" | "clears_loss" | "caramel_takes" | "caramel_least_min" | "melt_takes" | "melt_least_min" | "thicken_takes" | "thicken_min" | "boil_off" | "beans" | "beans_soaked" | "beans_lid" | "lid_w" | "leak_ml_s" | "steam_h" | "foil_h" | "clear_min" | "colour_min" | "machine_gives" | "look_s" | "shut_h" | "shut_min" | "wall_h" | "top_mm" | "fierce_g_min" | "weak_g_min" | "oven_c" | "oven_h" | "drying" | "firm_c" | "golden_min" | "tin_j" | "sugared_top" | "bare_loss" | "dries_mm" | "risen_deep" | "risen_k" | "skin_kg_m2" | "glaze_min" | "door_min" | "conductivity" | "gel_c" | "start_c" | "depth" | "size" | "batter_rest_min" | "whole_gives" | "scald_cooks" | "scald_takes" | "poured_c" | "leaf_h" | "grain_needs" | "tight" | "swell_share" | "packed_g_ml" | "edge" | "ground_min" | "bed_mm" | "simmer_least_min" | "ahead_share" | "bed_g_ml" | "bed_most_mm" | "lid_lost" | "drinks_pct" | "pot_holds_pct" | "uptake" | "cling_pct" | "pound_takes" | "pound_h" | "pound_c" | "rope" | "disc" | "packet_mm" | "foil_swell" | "foil_fold_mm" | "rigid_h" | "firm_share" | "counter_h" | "shelf_h" | "room_c" | "fridge_c" | "freezer_c" | "cuts_c" | "rolled_c" | "soft_c" | "board_cm2" | "covered_min" | "change_min" | "hard" | "touch_c" | "hands_wet_c" | "hands_oil_c" | "gloves_c" | "ends_c" | "hand_work" | "pan_c" | "pan_h" | "crust_kg_m2" | "gold_min" | "under_crust_c";
+            /** R */
+            r: number;
         };
         /**
          * LearnedCup
          * @description A measure, in grams: as the craft has it, and as it was weighed here.
          */
         LearnedCup: {
-            craft: components["schemas"]["Range"];
-            own: components["schemas"]["Range"];
+            craft: components["schemas"]["ValueRange"];
+            own: components["schemas"]["ValueRange"];
             /** Words */
             words: string;
         };
@@ -4820,20 +4714,20 @@ export interface components {
             /** Cups */
             cups: components["schemas"]["LearnedCup"][];
             /** Left Out */
-            left_out: components["schemas"]["LeftOut"][];
+            left_out: components["schemas"]["LeftOutBatch"][];
             /**
              * Moved
              * @default []
              */
-            moved: components["schemas"]["MovedRow"][];
+            moved: components["schemas"]["EstimateChange"][];
             /** Odd */
-            odd: components["schemas"]["Pull"][];
+            odd: components["schemas"]["Influence"][];
             /** Pace */
-            pace: components["schemas"]["Pace"][];
+            pace: components["schemas"]["StepPace"][];
             /** Rows */
             rows: components["schemas"]["LearnedRow"][];
             /** Teaches */
-            teaches: components["schemas"]["Teaches"][];
+            teaches: components["schemas"]["MeasurementGain"][];
         };
         /**
          * LearnedRow
@@ -4846,7 +4740,7 @@ export interface components {
              * @enum {string}
              */
             about: "stove" | "steam" | "oven" | "batter" | "grain" | "rest" | "hands" | "finish";
-            craft: components["schemas"]["Range"];
+            craft: components["schemas"]["ValueRange"];
             /** Held */
             held: boolean;
             /**
@@ -4860,24 +4754,38 @@ export interface components {
             measured: boolean;
             /** Moves */
             moves: string;
-            own: components["schemas"]["Range"];
+            own: components["schemas"]["ValueRange"];
             /** Pulls */
-            pulls: components["schemas"]["Pull"][];
+            pulls: components["schemas"]["Influence"][];
             /** Unit */
             unit: string;
             /** Words */
             words: string;
         };
-        /** LeaveOut */
-        LeaveOut: {
+        /**
+         * LearnedValue
+         * @description What the kitchen's own makings say of a row of the table of estimates, and how many of them moved it.
+         */
+        LearnedValue: {
+            /** Batches */
+            batches: number;
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /** Value */
+            value: number;
+        };
+        /** LeaveBatchOut */
+        LeaveBatchOut: {
             /** Left Out */
             left_out: boolean;
         };
         /**
-         * LeftOut
+         * LeftOutBatch
          * @description A making of which something, or all of it, teaches nothing, and why.
          */
-        LeftOut: {
+        LeftOutBatch: {
             /** Batch */
             batch: number;
             /**
@@ -4915,16 +4823,20 @@ export interface components {
             says: string;
         };
         /**
-         * Lies
-         * @description A value, and where nine in ten lie.
+         * LikingPenalty
+         * @description One side of a taste: how many in a hundred said so, by how much less they liked it, and the product of both.
          */
-        Lies: {
-            /** High */
-            high: number;
-            /** Likely */
-            likely: number;
-            /** Low */
-            low: number;
+        LikingPenalty: {
+            /** Drop */
+            drop: number;
+            /** Share Pct */
+            share_pct: number;
+            /** Taste */
+            taste: string;
+            /** Weight */
+            weight: number;
+            /** Words */
+            words: string;
         };
         /**
          * Line
@@ -4970,19 +4882,31 @@ export interface components {
             state?: ("spooned" | "sifted" | "packed" | "whole" | "sliced" | "ground" | "melted" | "poured") | null;
         };
         /**
-         * LineWorked
+         * LineDestination
+         * @description Some grams of a line and where they go: a part (`to`), or into reserve when `to` is empty.
+         */
+        LineDestination: {
+            /** At */
+            at: string;
+            /** Grams */
+            grams: number;
+            /** To */
+            to: string;
+        };
+        /**
+         * LineResult
          * @description One line of the bowl as it is shown: grams, share of the flour, nearest household measure, where it goes.
          *
          *     What has a default came later than the first kept runs, which must open still.
          */
-        LineWorked: {
+        LineResult: {
             /** Allergens */
             allergens: string[];
             /**
              * Carried
              * @default []
              */
-            carried: components["schemas"]["Carried"][];
+            carried: components["schemas"]["LineDestination"][];
             /** Grams */
             grams: number;
             /** Group */
@@ -5037,6 +4961,38 @@ export interface components {
             grams?: number | null;
         };
         /**
+         * LogFilter
+         * @description What of the log is wanted: words in a title, a note or a taster's name; a verdict; a sheet; made from a day to a day.
+         */
+        LogFilter: {
+            /**
+             * Find
+             * @description at most 100 letters
+             * @default
+             */
+            find: string;
+            /**
+             * Sheet
+             * @description the number of a sheet
+             */
+            sheet?: number | null;
+            /**
+             * Since
+             * @description a day such as 2026-11-01
+             */
+            since?: string | null;
+            /**
+             * Until
+             * @description a day such as 2026-11-30
+             */
+            until?: string | null;
+            /**
+             * Verdict
+             * @description a verdict
+             */
+            verdict?: ("just right" | "too soft" | "too firm" | "untasted") | null;
+        };
+        /**
          * LogPage
          * @description Some batches of one way, the newest first, and the newest of them as dots on its map. Pages count from 1.
          */
@@ -5044,7 +5000,7 @@ export interface components {
             /** Batches */
             batches: components["schemas"]["BatchCard"][];
             /** Dots */
-            dots: components["schemas"]["Dot"][];
+            dots: components["schemas"]["MapDot"][];
             /** Page */
             page: number;
             /** Pages */
@@ -5084,15 +5040,36 @@ export interface components {
              */
             sheet: string;
         };
-        /** MadeFrom */
-        MadeFrom: {
-            /** Batch */
-            batch: number;
+        /**
+         * MapDirection
+         * @description What lies in one direction of the map.
+         */
+        MapDirection: {
+            /** Hydration Pct */
+            hydration_pct: number;
+            /** Says */
+            says: string;
+            /** Sugar Pct */
+            sugar_pct: number;
+        };
+        /**
+         * MapDot
+         * @description An earlier batch on the map.
+         */
+        MapDot: {
+            /** Hydration Pct */
+            hydration_pct: number;
+            /** Id */
+            id: number;
             /**
              * Made
              * Format: date-time
              */
             made: string;
+            /** Sugar Pct */
+            sugar_pct: number;
+            /** Title */
+            title: string;
             /**
              * Verdict
              * @enum {string}
@@ -5110,12 +5087,22 @@ export interface components {
             sugar_pct: number;
         };
         /**
-         * Marking
+         * MapPosition
+         * @description Water and sugar in per cent of the base.
+         */
+        MapPosition: {
+            /** Sugar */
+            sugar: number;
+            /** Water */
+            water: number;
+        };
+        /**
+         * MarkContent
          * @description What is marked on the bench. piece: `grams` of the next piece. guess: its weight by eye, before it is weighed.
          *
          *     whole: all that is left of the mass weighs `grams`. undone: takes the last mark back. closed: nothing more.
          */
-        Marking: {
+        MarkContent: {
             /**
              * Grams
              * @description above 0, at most 50 000 g
@@ -5132,6 +5119,63 @@ export interface components {
              * @description 8 to 64 letters or figures, new for each mark
              */
             uid: string;
+        };
+        /**
+         * MeasureDrawing
+         * @description A length and its ends. mm.
+         */
+        MeasureDrawing: {
+            /** End */
+            end: [
+                number,
+                number
+            ];
+            /** Mm */
+            mm: number;
+            /** Start */
+            start: [
+                number,
+                number
+            ];
+        };
+        /**
+         * MeasuredEstimate
+         * @description What a measurement tells of a row of the table of estimates: its value and range here, and in words.
+         */
+        MeasuredEstimate: {
+            /**
+             * Estimate
+             * @enum {string}
+             */
+            estimate: "burner" | "float_share" | "tap_c" | "boil_h" | "dip_share" | "hot_c" | "cooker_gives" | "cooker_gently_min" | "microwave_gives" | "still_air_h" | "pan_work_min" | "burst_out_min" | "gather_loss" | "clears_loss" | "caramel_takes" | "caramel_least_min" | "melt_takes" | "melt_least_min" | "thicken_takes" | "thicken_min" | "boil_off" | "beans" | "beans_soaked" | "beans_lid" | "lid_w" | "leak_ml_s" | "steam_h" | "foil_h" | "clear_min" | "colour_min" | "machine_gives" | "look_s" | "shut_h" | "shut_min" | "wall_h" | "top_mm" | "fierce_g_min" | "weak_g_min" | "oven_c" | "oven_h" | "drying" | "firm_c" | "golden_min" | "tin_j" | "sugared_top" | "bare_loss" | "dries_mm" | "risen_deep" | "risen_k" | "skin_kg_m2" | "glaze_min" | "door_min" | "conductivity" | "gel_c" | "start_c" | "depth" | "size" | "batter_rest_min" | "whole_gives" | "scald_cooks" | "scald_takes" | "poured_c" | "leaf_h" | "grain_needs" | "tight" | "swell_share" | "packed_g_ml" | "edge" | "ground_min" | "bed_mm" | "simmer_least_min" | "ahead_share" | "bed_g_ml" | "bed_most_mm" | "lid_lost" | "drinks_pct" | "pot_holds_pct" | "uptake" | "cling_pct" | "pound_takes" | "pound_h" | "pound_c" | "rope" | "disc" | "packet_mm" | "foil_swell" | "foil_fold_mm" | "rigid_h" | "firm_share" | "counter_h" | "shelf_h" | "room_c" | "fridge_c" | "freezer_c" | "cuts_c" | "rolled_c" | "soft_c" | "board_cm2" | "covered_min" | "change_min" | "hard" | "touch_c" | "hands_wet_c" | "hands_oil_c" | "gloves_c" | "ends_c" | "hand_work" | "pan_c" | "pan_h" | "crust_kg_m2" | "gold_min" | "under_crust_c";
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /** Says */
+            says: string;
+            /** Value */
+            value: number;
+        };
+        /**
+         * MeasurementGain
+         * @description One thing to do. `brings_min`: so many minutes less of the half-windows of all sheets together; `takes_min` its own
+         *     time; `measurement` one of the table's, where it is one.
+         */
+        MeasurementGain: {
+            /**
+             * Because
+             * @default
+             */
+            because: string;
+            /** Brings Min */
+            brings_min: number;
+            /** Measurement */
+            measurement?: ("kettle" | "oven" | "oven-tin" | "steam" | "depth" | "warmth" | "scale" | "taste" | "manner" | "log") | null;
+            /** Says */
+            says: string;
+            /** Takes Min */
+            takes_min: number;
         };
         /**
          * MemberCard
@@ -5153,12 +5197,41 @@ export interface components {
              */
             since: string;
         };
-        /** MethodLine */
-        MethodLine: {
-            /** Says */
-            says: components["schemas"]["Understood"][];
-            /** Text */
-            text: string;
+        /**
+         * MethodFinding
+         * @description One thing that a line of the method says. `path` and `value` are of the sheet (a path with dots); without one it is a
+         *     hint at the way, or a question.
+         */
+        MethodFinding: {
+            /**
+             * Asks
+             * @default
+             */
+            asks: string;
+            /**
+             * Path
+             * @default
+             */
+            path: string;
+            /** Value */
+            value?: string | number | {
+                [key: string]: string | number;
+            } | null;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
+        /**
+         * MinutesRange
+         * @description Minutes that a step lasts at the least and at the most.
+         */
+        MinutesRange: {
+            /** Least */
+            least: number;
+            /** Most */
+            most: number;
         };
         /** MixDrawing */
         MixDrawing: {
@@ -5187,35 +5260,6 @@ export interface components {
             count: number;
             tin: components["schemas"]["Tin"];
         };
-        /**
-         * Moved
-         * @description One fact that an edit changed, at the decimals at which it is shown. `old` or `new` is None where it came or went.
-         */
-        Moved: {
-            /** Decimals */
-            decimals: number;
-            /** Key */
-            key: string;
-            /** Label */
-            label: string;
-            /** New */
-            new: number | string | null;
-            /** Old */
-            old: number | string | null;
-            /** Unit */
-            unit: string;
-        };
-        /** MovedRow */
-        MovedRow: {
-            /** Now */
-            now: number;
-            /** Unit */
-            unit: string;
-            /** Was */
-            was: number;
-            /** Words */
-            words: string;
-        };
         /** NameRevision */
         NameRevision: {
             /**
@@ -5238,6 +5282,21 @@ export interface components {
              */
             uid?: string | null;
         };
+        /** NewBlindTasting */
+        NewBlindTasting: {
+            split: components["schemas"]["BlindTastingDesign"];
+            /**
+             * Title
+             * @description at most 120 letters
+             * @default
+             */
+            title: string;
+            /**
+             * Uid
+             * @description 8 to 64 letters or figures, new for each
+             */
+            uid?: string | null;
+        };
         /**
          * NewEvent
          * @description What happened: the fields of every kind in one flat form, as pages send it that come back from being offline. What
@@ -5249,7 +5308,7 @@ export interface components {
          *     by how many seconds it knew that clock to be slow: null when it never heard an answer by which to tell.
          */
         NewEvent: {
-            added?: components["schemas"]["Added"] | null;
+            added?: components["schemas"]["AddedIngredient"] | null;
             /**
              * At
              * @description an instant with its time zone
@@ -5317,6 +5376,20 @@ export interface components {
              */
             uid: string;
         };
+        /**
+         * NewInvitation
+         * @description `address` holds the key, which is told this once; `svg` is the address for a camera. `here_only`: it names this
+         *     machine by a name that no other machine knows it by.
+         */
+        NewInvitation: {
+            /** Address */
+            address: string;
+            /** Here Only */
+            here_only: boolean;
+            invitation: components["schemas"]["InvitationCard"];
+            /** Svg */
+            svg: string;
+        };
         /** NewOccasion */
         NewOccasion: {
             occasion: components["schemas"]["Occasion"];
@@ -5359,7 +5432,7 @@ export interface components {
         /** NewRun */
         NewRun: {
             /** @description in a rehearsal, a simulated cook who does it all */
-            cook?: components["schemas"]["CookManner"] | null;
+            cook?: components["schemas"]["SimulatedCookTraits"] | null;
             /**
              * Dish
              * @description the number of one of its sheets, from 0; left out, all of them
@@ -5400,7 +5473,7 @@ export interface components {
              * Says
              * @description what a method says, laid on the sheet
              */
-            says?: components["schemas"]["Understood"][] | null;
+            says?: components["schemas"]["MethodFinding"][] | null;
             sheet?: components["schemas"]["Sheet"] | null;
             /**
              * Uid
@@ -5412,21 +5485,6 @@ export interface components {
              * @description a way
              */
             way?: string | null;
-        };
-        /** NewSplit */
-        NewSplit: {
-            split: components["schemas"]["Halves"];
-            /**
-             * Title
-             * @description at most 120 letters
-             * @default
-             */
-            title: string;
-            /**
-             * Uid
-             * @description 8 to 64 letters or figures, new for each
-             */
-            uid?: string | null;
         };
         /**
          * NewTasting
@@ -5501,28 +5559,11 @@ export interface components {
          */
         NextTime: {
             /** By Craft */
-            by_craft: components["schemas"]["CraftRule"][];
+            by_craft: components["schemas"]["TasteAdvice"][];
             /** Penalties */
-            penalties: components["schemas"]["Penalty"][];
+            penalties: components["schemas"]["LikingPenalty"][];
             /** Proposals */
             proposals: components["schemas"]["Proposal"][];
-        };
-        /** Note */
-        Note: {
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "noted" | "fault";
-            /** Step */
-            step: string | null;
-            /** Text */
-            text: string;
         };
         /** NoteWritten */
         NoteWritten: {
@@ -5568,7 +5609,7 @@ export interface components {
              * @description up to 60 sheets
              * @default []
              */
-            dishes: components["schemas"]["DishAsked"][];
+            dishes: components["schemas"]["OccasionDish"][];
             /**
              * Format
              * @default kemble-occasion
@@ -5658,39 +5699,98 @@ export interface components {
             title: string;
         };
         /**
+         * OccasionDish
+         * @description One sheet on the table. It is made for the people of its serving, `each` pieces for one, or as it stands, so many
+         *     times; so many `days_before`; by other `schools` than the sheet's; its grain soaked otherwise (`soak`: overnight is in
+         *     the fridge); without the parts that are there already.
+         */
+        OccasionDish: {
+            /**
+             * Days Before
+             * @description 0 to 6 days
+             * @default 0
+             */
+            days_before: number;
+            /**
+             * Each
+             * @description above 0, at most 50 pieces
+             */
+            each?: number | null;
+            /**
+             * Factor
+             * @description 0.05 to 20 times as much
+             * @default 1
+             */
+            factor: number;
+            /**
+             * Schools
+             * @description choices of its way that are followed otherwise here
+             * @default {}
+             */
+            schools: {
+                [key: string]: string;
+            };
+            /**
+             * Serving
+             * @description the number of a serving, from 0
+             * @default 0
+             */
+            serving: number;
+            /**
+             * Sheet
+             * @description the number of a sheet
+             */
+            sheet: number;
+            /**
+             * Soak
+             * @default
+             */
+            soak: ("none" | "hour" | "overnight") | "";
+            /**
+             * There
+             * @description parts that are there already
+             * @default []
+             */
+            there: ("base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart" | "liquid" | "crust" | "layer" | "decoration")[];
+        };
+        /**
          * OccasionOpen
          * @description `day` is the one before while `planning` is told.
          */
         OccasionOpen: {
             day: components["schemas"]["DayPlan"];
             /** Dishes */
-            dishes: components["schemas"]["DishTold"][];
+            dishes: components["schemas"]["DishCard"][];
             /** Id */
             id: number;
             occasion: components["schemas"]["Occasion"];
-            planning?: components["schemas"]["PlanningTold"] | null;
+            planning?: components["schemas"]["PlanningProgress"] | null;
             /** Revision */
             revision: number;
         };
         /**
-         * Offered
+         * OfferedFile
          * @description A file that can be had.
          */
-        Offered: {
+        OfferedFile: {
             /** Id */
             id: string;
             /** Label */
             label: string;
         };
         /**
-         * OnMap
-         * @description Water and sugar in per cent of the base.
+         * OnTimeOdds
+         * @description Of a day: each dish, all of them in time together, and the steps that most often make it late, the worst first.
          */
-        OnMap: {
-            /** Sugar */
-            sugar: number;
-            /** Water */
-            water: number;
+        OnTimeOdds: {
+            /** All In Time Pct */
+            all_in_time_pct: number;
+            /** Days */
+            days: number;
+            /** Dishes */
+            dishes: components["schemas"]["DishOnTimeOdds"][];
+            /** Slack After */
+            slack_after: string[];
         };
         /**
          * Origin
@@ -5709,41 +5809,38 @@ export interface components {
             value: number | string;
         };
         /**
-         * Outcome
-         * @description How a batch came out. Tastes are marks from -2 (too little) over 0 (just right) to 2 (too much).
+         * OutcomeCorrection
+         * @description How a batch came out, said anew: all of it is named, so that what is left out is not taken for emptied.
          */
-        Outcome: {
+        OutcomeCorrection: {
             /**
              * Faults
-             * @description faults of the way
-             * @default []
+             * @description faults of the way, or none
              */
             faults: string[];
             /**
              * Grams
-             * @description above 0, at most 50 000 g
+             * @description above 0, at most 50 000 g, or null
              */
-            grams?: number | null;
+            grams: number | null;
             /**
              * Kept
              * @description at most three places; left out, as it was
              */
-            kept?: components["schemas"]["Kept"][] | null;
+            kept?: components["schemas"]["StoredPieces"][] | null;
             /**
              * Note
-             * @description at most 4000 letters
-             * @default
+             * @description at most 4000 letters, or none
              */
             note: string;
             /**
              * Pieces
-             * @description a whole number from 0 to 1000
+             * @description a whole number from 0 to 1000, or null
              */
-            pieces?: number | null;
+            pieces: number | null;
             /**
              * Tastes
              * @description scales of the way
-             * @default {}
              */
             tastes: {
                 [key: string]: number;
@@ -5753,6 +5850,38 @@ export interface components {
              * @description 8 to 64 letters or figures, new for each
              */
             uid?: string | null;
+        };
+        /**
+         * OutputFlow
+         * @description Some grams of an output and where they go: a part's role, whole, beside, kept, or another sheet.
+         */
+        OutputFlow: {
+            /** Grams */
+            grams: number;
+            /**
+             * Joins
+             * @default
+             */
+            joins: string;
+            /** Name */
+            name: string;
+            /**
+             * Short G
+             * @default 0
+             */
+            short_g: number;
+            /**
+             * Take
+             * @default -1
+             */
+            take: number;
+            /** To */
+            to: string;
+            /**
+             * Where
+             * @default
+             */
+            where: string;
         };
         /**
          * OutputName
@@ -5765,12 +5894,35 @@ export interface components {
             name: string;
         };
         /**
-         * OutputWorked
+         * OutputPlace
+         * @description Where the rest of what a part makes goes. Of a tin under, wall, through or over; of a piece within or round.
+         */
+        OutputPlace: {
+            /**
+             * Joins
+             * @description a step of the way at which it goes in; left out, from the start
+             * @default
+             */
+            joins: string;
+            /**
+             * To
+             * @description a part of the sheet, or whole, beside or kept
+             * @default whole
+             */
+            to: ("base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart" | "liquid" | "crust" | "layer" | "decoration") | ("whole" | "beside" | "kept");
+            /**
+             * Where
+             * @description under, wall, through, over, within or round
+             */
+            where?: ("under" | "wall" | "through" | "over" | "within" | "round") | null;
+        };
+        /**
+         * OutputResult
          * @description One thing that a part makes, and all the places that it goes to.
          */
-        OutputWorked: {
+        OutputResult: {
             /** Goes */
-            goes: components["schemas"]["Flowing"][];
+            goes: components["schemas"]["OutputFlow"][];
             /** Group */
             group: string;
             /**
@@ -5784,7 +5936,7 @@ export interface components {
             made_g: number;
             /** Name */
             name: string;
-            place: components["schemas"]["Place"];
+            place: components["schemas"]["OutputPlace"];
         };
         /**
          * OvenTest
@@ -5821,23 +5973,6 @@ export interface components {
              * @description 100 to 5000 ml
              */
             water_ml: number;
-        };
-        /**
-         * OverTime
-         * @description `of` one of the facts that are `offered`, at each making, oldest first; `drift` where enough of them could tell.
-         */
-        OverTime: {
-            drift: components["schemas"]["Drift"] | null;
-            /** Of */
-            of: string | null;
-            /** Offered */
-            offered: components["schemas"]["FactOffered"][];
-            /** Points */
-            points: components["schemas"]["Point"][];
-            /** Way */
-            way: string | null;
-            /** Ways */
-            ways: string[];
         };
         /**
          * OwnDay
@@ -5895,22 +6030,10 @@ export interface components {
             value: number;
         };
         /**
-         * Pace
-         * @description A step, what it is called, and so many times the usual minutes.
-         */
-        Pace: {
-            /** Step */
-            step: string;
-            /** Times */
-            times: number;
-            /** Title */
-            title: string;
-        };
-        /**
-         * Paged
+         * PageQuery
          * @description Which page of a list, and how long its pages are. Pages count from 1; beyond the last one comes the last.
          */
-        Paged: {
+        PageQuery: {
             /**
              * Page
              * @description a whole number from 1
@@ -5947,6 +6070,107 @@ export interface components {
             name: string;
         };
         /**
+         * ParsedIngredientLine
+         * @description One line as it was read. `asks` is what the cook should look at, empty when all is clear.
+         */
+        ParsedIngredientLine: {
+            /**
+             * Asks
+             * @default
+             */
+            asks: string;
+            /**
+             * Guessed
+             * @default []
+             */
+            guessed: string[];
+            /** Ingredient */
+            ingredient?: string | null;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "line" | "heading" | "unread";
+            /**
+             * Left Over
+             * @default
+             */
+            left_over: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart" | "liquid" | "crust" | "layer" | "decoration";
+            /** State */
+            state?: ("spooned" | "sifted" | "packed" | "whole" | "sliced" | "ground" | "melted" | "poured") | null;
+            /** Text */
+            text: string;
+            /**
+             * Understood
+             * @default
+             */
+            understood: string;
+            /** Unit */
+            unit?: ("g" | "kg" | "oz" | "lb" | "ml" | "l" | "cup_us" | "cup_metric" | "cup_rice_cooker" | "tbsp_us" | "tbsp_metric" | "tbsp_20" | "tsp_us" | "tsp_metric" | "quart_us" | "gallon_us" | "drop" | "cup_own" | "spoon_own" | "pinch" | "piece" | "pack") | null;
+            /** Value */
+            value?: number | null;
+        };
+        /**
+         * ParsedIngredientList
+         * @description Every line of a list, and the way that its ingredients point to.
+         */
+        ParsedIngredientList: {
+            /** Lines */
+            lines: components["schemas"]["ParsedIngredientLine"][];
+            /** Way */
+            way: string | null;
+        };
+        /** ParsedMethodLine */
+        ParsedMethodLine: {
+            /** Says */
+            says: components["schemas"]["MethodFinding"][];
+            /** Text */
+            text: string;
+        };
+        /**
+         * ParsedRecipe
+         * @description What was understood. `sheet` where it is one of ours, whole; else its lines, its method, what both say of a sheet
+         *     (`apply`: paths and values, the later ones of a path first asked about), the way and why, and questions.
+         */
+        ParsedRecipe: {
+            /**
+             * Asks
+             * @default []
+             */
+            asks: string[];
+            /**
+             * Because
+             * @default []
+             */
+            because: string[];
+            listed: components["schemas"]["ParsedIngredientList"];
+            /**
+             * Method
+             * @default []
+             */
+            method: components["schemas"]["ParsedMethodLine"][];
+            sheet?: components["schemas"]["Sheet"] | null;
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "sheet" | "recipe" | "text";
+            /** Title */
+            title: string;
+            /** Way */
+            way?: string | null;
+            /**
+             * Yields
+             * @default
+             */
+            yields: string;
+        };
+        /**
          * Part
          * @description A formula of its own. `family` is what kind of part it is; left out, it follows from way and lines.
          *
@@ -5972,7 +6196,7 @@ export interface components {
              * @default
              */
             family: string;
-            kept?: components["schemas"]["Some"] | null;
+            kept?: components["schemas"]["PartialAmount"] | null;
             /**
              * Kept For
              * @description a few words: what it is kept for
@@ -6015,7 +6239,7 @@ export interface components {
              * @default {}
              */
             rest: {
-                [key: string]: components["schemas"]["Place"];
+                [key: string]: components["schemas"]["OutputPlace"];
             };
             /**
              * Role
@@ -6047,10 +6271,10 @@ export interface components {
             role: string;
         };
         /**
-         * PartWorked
+         * PartResult
          * @description One part in numbers for its drawing: what goes in, what is left, what the scale shows.
          */
-        PartWorked: {
+        PartResult: {
             /** Away G */
             away_g: number;
             /** Away To */
@@ -6084,7 +6308,7 @@ export interface components {
              * Outputs
              * @default []
              */
-            outputs: components["schemas"]["OutputWorked"][];
+            outputs: components["schemas"]["OutputResult"][];
             /** Pan */
             pan: string;
             /** Raw G */
@@ -6098,8 +6322,20 @@ export interface components {
             /** Scale G */
             scale_g: number | null;
         };
-        /** Pasted */
-        Pasted: {
+        /**
+         * PartialAmount
+         * @description Some of what a part makes: a share of it, or an amount by weight or measure.
+         */
+        PartialAmount: {
+            amount?: components["schemas"]["Amount"] | null;
+            /**
+             * Share
+             * @description a share above 0 and at most 1
+             */
+            share?: number | null;
+        };
+        /** PastedText */
+        PastedText: {
             /**
              * Text
              * @description at most 120,000 letters
@@ -6107,30 +6343,18 @@ export interface components {
             text: string;
         };
         /**
-         * Penalty
-         * @description One side of a taste: how many in a hundred said so, by how much less they liked it, and the product of both.
+         * PatternCard
+         * @description A pattern that a sheet gives: /api/sheets/{id}/templates/{template}.svg draws it.
          */
-        Penalty: {
-            /** Drop */
-            drop: number;
-            /** Share Pct */
-            share_pct: number;
-            /** Taste */
-            taste: string;
-            /** Weight */
-            weight: number;
-            /** Words */
-            words: string;
-        };
-        /**
-         * Phase
-         * @description One stretch of the heat, in minutes.
-         */
-        Phase: {
-            /** Minutes */
-            minutes: number;
-            /** Name */
-            name: string;
+        PatternCard: {
+            /** Height Mm */
+            height_mm: number;
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+            /** Width Mm */
+            width_mm: number;
         };
         /**
          * PictureCard
@@ -6260,29 +6484,6 @@ export interface components {
             step: string;
         };
         /**
-         * Place
-         * @description Where the rest of what a part makes goes. Of a tin under, wall, through or over; of a piece within or round.
-         */
-        Place: {
-            /**
-             * Joins
-             * @description a step of the way at which it goes in; left out, from the start
-             * @default
-             */
-            joins: string;
-            /**
-             * To
-             * @description a part of the sheet, or whole, beside or kept
-             * @default whole
-             */
-            to: ("base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart" | "liquid" | "crust" | "layer" | "decoration") | ("whole" | "beside" | "kept");
-            /**
-             * Where
-             * @description under, wall, through, over, within or round
-             */
-            where?: ("under" | "wall" | "through" | "over" | "within" | "round") | null;
-        };
-        /**
          * Plan
          * @description A schedule. `late_min` says by how much it would have had to begin before `now`; 0 when in time.
          */
@@ -6309,12 +6510,65 @@ export interface components {
             /** Quiet Kept */
             quiet_kept: boolean;
             /** Scheduled */
-            scheduled: components["schemas"]["Scheduled"][];
+            scheduled: components["schemas"]["ScheduledStep"][];
             /**
              * Serve
              * Format: date-time
              */
             serve: string;
+        };
+        /**
+         * PlanFix
+         * @description One way out that works: what it costs, and what of the occasion it changes. Of `later` the minutes, of `helper`
+         *     from when to when, of `before` the dish and its days, of `unpin` the step, of `school`, `soak` and `smaller` the dish and
+         *     what of it is otherwise.
+         */
+        PlanFix: {
+            /** Begins */
+            begins?: string | null;
+            /**
+             * Choice
+             * @default
+             */
+            choice: string;
+            /** Costs */
+            costs: string;
+            /** Dish */
+            dish?: number | null;
+            /** Ends */
+            ends?: string | null;
+            /**
+             * Factor
+             * @default 1
+             */
+            factor: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "later" | "helper" | "before" | "quiet" | "unpin" | "school" | "soak" | "smaller" | "without";
+            /**
+             * Minutes
+             * @default 0
+             */
+            minutes: number;
+            /** Says */
+            says: string;
+            /**
+             * School
+             * @default
+             */
+            school: string;
+            /**
+             * Soak
+             * @default
+             */
+            soak: ("none" | "hour" | "overnight") | "";
+            /**
+             * Step
+             * @default
+             */
+            step: string;
         };
         /**
          * PlanRest
@@ -6340,7 +6594,7 @@ export interface components {
             /** Says */
             says: string[];
             /** Scheduled */
-            scheduled: components["schemas"]["Scheduled"][];
+            scheduled: components["schemas"]["ScheduledStep"][];
         };
         /** PlanSheet */
         PlanSheet: {
@@ -6352,11 +6606,11 @@ export interface components {
             sheet: components["schemas"]["Sheet"];
         };
         /**
-         * PlanningTold
+         * PlanningProgress
          * @description A day that is being planned still, or whose planning was stopped with nothing to show: what is done, since when, and
          *     how far the plan in hand is at most from the best there can be, while there is one.
          */
-        PlanningTold: {
+        PlanningProgress: {
             /** Gap Pct */
             gap_pct: number | null;
             /** Says */
@@ -6370,27 +6624,20 @@ export interface components {
             stopped: boolean;
         };
         /**
-         * Point
-         * @description A fact of one making: what happened, and where it was told what was told with its range.
+         * PortionFix
+         * @description One way to balance dough and filling: words for the button, the pieces then, and a part made so many times.
          */
-        Point: {
-            /** Batch */
-            batch: number;
-            /** High */
-            high?: number | null;
-            /** Low */
-            low?: number | null;
+        PortionFix: {
             /**
-             * Made
-             * Format: date-time
+             * Factor
+             * @default 1
              */
-            made: string;
-            /** Title */
-            title: string;
-            /** Told */
-            told?: number | null;
-            /** Value */
-            value: number;
+            factor: number;
+            /** Part */
+            part?: ("base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart" | "liquid" | "crust" | "layer" | "decoration") | null;
+            pieces: components["schemas"]["Pieces"];
+            /** Says */
+            says: string;
         };
         /**
          * Pot
@@ -6453,16 +6700,6 @@ export interface components {
             state: "waiting" | "ok" | "over" | "out" | "nonsense" | "gone";
         };
         /**
-         * Probed
-         * @description One reading of the heart: so many minutes into the heat, so hot.
-         */
-        Probed: {
-            /** Celsius */
-            celsius: number;
-            /** Minute */
-            minute: number;
-        };
-        /**
          * Problem
          * @description One thing wrong with an input. `path` is dotted, from the document's root.
          */
@@ -6486,9 +6723,9 @@ export interface components {
             /** Because */
             because: string[];
             /** Changes */
-            changes: components["schemas"]["Change"][];
+            changes: components["schemas"]["RatioChange"][];
             /** Expected */
-            expected: components["schemas"]["Expected"][];
+            expected: components["schemas"]["ExpectedTaste"][];
             /**
              * Kind
              * @enum {string}
@@ -6499,25 +6736,8 @@ export interface components {
             /** Says */
             says: string;
         };
-        /**
-         * Pull
-         * @description A making, and by how many of the craft's standard deviations it alone moves a row.
-         */
-        Pull: {
-            /** Batch */
-            batch: number;
-            /** By */
-            by: number;
-            /**
-             * Made
-             * Format: date-time
-             */
-            made: string;
-            /** Title */
-            title: string;
-        };
-        /** PushDrawn */
-        PushDrawn: {
+        /** PushDrawing */
+        PushDrawing: {
             /** End */
             end: [
                 number,
@@ -6530,22 +6750,10 @@ export interface components {
             ];
         };
         /**
-         * Question
-         * @description A question that a way has two sides to.
-         */
-        Question: {
-            /** Id */
-            id: string;
-            /** Station */
-            station: string;
-            /** Title */
-            title: string;
-        };
-        /**
-         * Quiet
+         * QuietHours
          * @description Hours in which no hands are to be asked for, on the kitchen's own clock.
          */
-        Quiet: {
+        QuietHours: {
             /**
              * Begins
              * @description a time such as 22:00
@@ -6559,116 +6767,105 @@ export interface components {
              */
             ends: string;
         };
-        /** Range */
-        Range: {
-            /** High */
-            high: number;
-            /** Low */
-            low: number;
-            /** Value */
-            value: number;
+        /**
+         * RankedCause
+         * @description A cause, and what speaks for it or against it.
+         */
+        RankedCause: {
+            /** Says */
+            says: string;
+            /** Speaks Against */
+            speaks_against: string[];
+            /** Speaks For */
+            speaks_for: string[];
         };
         /**
-         * ReadLine
-         * @description One line as it was read. `asks` is what the cook should look at, empty when all is clear.
+         * RatioChange
+         * @description One ratio from where it is to where it should be, in per cent of the base.
          */
-        ReadLine: {
+        RatioChange: {
             /**
-             * Asks
-             * @default
-             */
-            asks: string;
-            /**
-             * Guessed
-             * @default []
-             */
-            guessed: string[];
-            /** Ingredient */
-            ingredient?: string | null;
-            /**
-             * Kind
+             * Lever
              * @enum {string}
              */
-            kind: "line" | "heading" | "unread";
+            lever: "hydration_pct" | "sugar_pct" | "fat_pct";
+            /** To */
+            to: number;
+            /** Was */
+            was: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * ReadRowCard
+         * @description A row of a table that came in: what it is, or why it is left out; `here`: it is kept already.
+         */
+        ReadRowCard: {
+            /** Here */
+            here: boolean;
+            /** Number */
+            number: number;
+            /** Problem */
+            problem: string;
+            /** Says */
+            says: string;
+        };
+        /**
+         * ReadTable
+         * @description What a table is of, what it holds row by row, and how many batches or benches came in.
+         */
+        ReadTable: {
+            /** Added */
+            added: number;
             /**
-             * Left Over
-             * @default
-             */
-            left_over: string;
-            /**
-             * Role
+             * Of
              * @enum {string}
              */
-            role: "base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart" | "liquid" | "crust" | "layer" | "decoration";
-            /** State */
-            state?: ("spooned" | "sifted" | "packed" | "whole" | "sliced" | "ground" | "melted" | "poured") | null;
-            /** Text */
-            text: string;
+            of: "batches" | "weighings";
+            /** Rows */
+            rows: components["schemas"]["ReadRowCard"][];
+        };
+        /**
+         * ReadingBounds
+         * @description What a reading at this step can be at all; one beyond it is asked about. `weight`, `heat`: why, in words.
+         */
+        ReadingBounds: {
             /**
-             * Understood
+             * Heat
              * @default
              */
-            understood: string;
-            /** Unit */
-            unit?: ("g" | "kg" | "oz" | "lb" | "ml" | "l" | "cup_us" | "cup_metric" | "cup_rice_cooker" | "tbsp_us" | "tbsp_metric" | "tbsp_20" | "tsp_us" | "tsp_metric" | "quart_us" | "gallon_us" | "drop" | "cup_own" | "spoon_own" | "pinch" | "piece" | "pack") | null;
-            /** Value */
-            value?: number | null;
-        };
-        /**
-         * ReadList
-         * @description Every line of a list, and the way that its ingredients point to.
-         */
-        ReadList: {
-            /** Lines */
-            lines: components["schemas"]["ReadLine"][];
-            /** Way */
-            way: string | null;
-        };
-        /**
-         * ReadRecipe
-         * @description What was understood. `sheet` where it is one of ours, whole; else its lines, its method, what both say of a sheet
-         *     (`apply`: paths and values, the later ones of a path first asked about), the way and why, and questions.
-         */
-        ReadRecipe: {
+            heat: string;
+            /** Least G */
+            least_g?: number | null;
+            /** Most C */
+            most_c?: number | null;
+            /** Most G */
+            most_g?: number | null;
             /**
-             * Asks
-             * @default []
-             */
-            asks: string[];
-            /**
-             * Because
-             * @default []
-             */
-            because: string[];
-            listed: components["schemas"]["ReadList"];
-            /**
-             * Method
-             * @default []
-             */
-            method: components["schemas"]["MethodLine"][];
-            sheet?: components["schemas"]["Sheet"] | null;
-            /**
-             * Source
-             * @enum {string}
-             */
-            source: "sheet" | "recipe" | "text";
-            /** Title */
-            title: string;
-            /** Way */
-            way?: string | null;
-            /**
-             * Yields
+             * Weight
              * @default
              */
-            yields: string;
+            weight: string;
         };
         /**
-         * Refit
+         * RecalculatedSheet
+         * @description A sheet worked, and what moved since the one before.
+         */
+        RecalculatedSheet: {
+            /** Moved */
+            moved: components["schemas"]["FactChange"][];
+            /** Says */
+            says: string[];
+            sheet: components["schemas"]["Sheet"];
+            worked: components["schemas"]["WorkResult"];
+        };
+        /**
+         * RefittedWindow
          * @description The window told anew from what was probed, beside what it was. Minutes from the start of the heat.
          *
          *     `factor` is how much slower it goes than it was told; `weight` how much of that is the readings' own, 0 to 1.
          */
-        Refit: {
+        RefittedWindow: {
             /** Celsius */
             celsius: number;
             /** Done */
@@ -6696,38 +6893,17 @@ export interface components {
             /** Problems */
             problems: components["schemas"]["Problem"][];
             /** @default null */
-            worked: components["schemas"]["Worked"] | null;
+            worked: components["schemas"]["WorkResult"] | null;
         };
         /**
-         * Remedy
-         * @description One way to balance dough and filling: words for the button, the pieces then, and a part made so many times.
+         * ReportItem
+         * @description One thing that a making showed, in words; of how many minutes it is.
          */
-        Remedy: {
-            /**
-             * Factor
-             * @default 1
-             */
-            factor: number;
-            /** Part */
-            part?: ("base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart" | "liquid" | "crust" | "layer" | "decoration") | null;
-            pieces: components["schemas"]["Pieces"];
+        ReportItem: {
+            /** Minutes */
+            minutes: number;
             /** Says */
             says: string;
-        };
-        /**
-         * Report
-         * @description What a making showed: where hands clashed, what stood too long in the heat, which gaps were missed, and how late each
-         *     was on the table. Each the worst first; empty where nothing of it happened.
-         */
-        Report: {
-            /** Burnt */
-            burnt: components["schemas"]["Shown"][];
-            /** Hands */
-            hands: components["schemas"]["Shown"][];
-            /** Missed */
-            missed: components["schemas"]["Shown"][];
-            /** Table */
-            table: components["schemas"]["Shown"][];
         };
         /**
          * RestReplanned
@@ -6769,7 +6945,7 @@ export interface components {
          */
         RevisionCard: {
             /** Batches */
-            batches: components["schemas"]["MadeFrom"][];
+            batches: components["schemas"]["BatchFromRevision"][];
             /** Changed */
             changed: string[];
             /** Name */
@@ -6801,26 +6977,14 @@ export interface components {
             total: number;
         };
         /**
-         * RhythmWorked
+         * RhythmResult
          * @description What is done again and again while a step goes on.
          */
-        RhythmWorked: {
+        RhythmResult: {
             /** Every S */
             every_s: number;
             /** Says */
             says: string;
-        };
-        /**
-         * Rippled
-         * @description A sheet worked, and what moved since the one before.
-         */
-        Rippled: {
-            /** Moved */
-            moved: components["schemas"]["Moved"][];
-            /** Says */
-            says: string[];
-            sheet: components["schemas"]["Sheet"];
-            worked: components["schemas"]["Worked"];
         };
         /**
          * Role
@@ -6828,12 +6992,12 @@ export interface components {
          */
         Role: "owner" | "cook" | "helper" | "taster";
         /**
-         * Rolled
+         * RolledDough
          * @description Dough rolled out and cut with a cutter. Left out, the cutter is the disc that the piece wants.
          *
          *     With `length_mm` and `width_mm` all of it is rolled to that size: how thick it is then, and what a cut weighs.
          */
-        Rolled: {
+        RolledDough: {
             /**
              * Again
              * @description trimmings rolled again 0 to 5 times
@@ -6918,36 +7082,6 @@ export interface components {
             sheets: number;
             /** Width Mm */
             width_mm: number;
-        };
-        /**
-         * RowAcross
-         * @description One fact in which they differ, as it is shown in each; None where one has it not.
-         */
-        RowAcross: {
-            /** Key */
-            key: string;
-            /** Label */
-            label: string;
-            /** Numbers */
-            numbers: (number | null)[];
-            /** Unit */
-            unit: string;
-            /** Values */
-            values: (string | null)[];
-        };
-        /**
-         * RowTold
-         * @description A row of a table that came in: what it is, or why it is left out; `here`: it is kept already.
-         */
-        RowTold: {
-            /** Here */
-            here: boolean;
-            /** Number */
-            number: number;
-            /** Problem */
-            problem: string;
-            /** Says */
-            says: string;
         };
         /**
          * RulerDrawing
@@ -7052,6 +7186,23 @@ export interface components {
              */
             wall: string;
         };
+        /** RunNote */
+        RunNote: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "noted" | "fault";
+            /** Step */
+            step: string | null;
+            /** Text */
+            text: string;
+        };
         /**
          * RunOpen
          * @description `now` is on the run's own clock, which goes `pace` times as fast as the one on the wall: it showed `clock_began`
@@ -7126,6 +7277,21 @@ export interface components {
             way: string;
         };
         /**
+         * RunReport
+         * @description What a making showed: where hands clashed, what stood too long in the heat, which gaps were missed, and how late each
+         *     was on the table. Each the worst first; empty where nothing of it happened.
+         */
+        RunReport: {
+            /** Burnt */
+            burnt: components["schemas"]["ReportItem"][];
+            /** Hands */
+            hands: components["schemas"]["ReportItem"][];
+            /** Missed */
+            missed: components["schemas"]["ReportItem"][];
+            /** Table */
+            table: components["schemas"]["ReportItem"][];
+        };
+        /**
          * RunState
          * @description The whole run at an instant.
          */
@@ -7147,7 +7313,7 @@ export interface components {
             /** Next */
             next: string | null;
             /** Notes */
-            notes: components["schemas"]["Note"][];
+            notes: components["schemas"]["RunNote"][];
             /**
              * Now
              * Format: date-time
@@ -7220,10 +7386,10 @@ export interface components {
             uid?: string | null;
         };
         /**
-         * Saved
+         * SavedSheet
          * @description What a save has become: all that its sender does not know already.
          */
-        Saved: {
+        SavedSheet: {
             /** Revision */
             revision: number;
         };
@@ -7269,10 +7435,10 @@ export interface components {
             steady: boolean;
         };
         /**
-         * Scheduled
+         * ScheduledStep
          * @description One step with its place in time.
          */
-        Scheduled: {
+        ScheduledStep: {
             /**
              * Dish
              * @default 0
@@ -7288,7 +7454,7 @@ export interface components {
              * Format: date-time
              */
             starts: string;
-            step: components["schemas"]["StepWorked"];
+            step: components["schemas"]["StepResult"];
             /**
              * Who
              * @default
@@ -7303,6 +7469,60 @@ export interface components {
             id: string;
             /** Label */
             label: string;
+        };
+        /**
+         * SchoolComparison
+         * @description One school: its words, its window in minutes, and what it shows in each row (empty where it has nothing).
+         */
+        SchoolComparison: {
+            /** Buys */
+            buys: string;
+            /** Done */
+            done: number | null;
+            /** First */
+            first: number | null;
+            /** Followed */
+            followed: boolean;
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Latest */
+            latest: number | null;
+            /** Problems */
+            problems: components["schemas"]["Problem"][];
+            /** Says */
+            says: string[];
+            /** Shown */
+            shown: string[];
+        };
+        /**
+         * SchoolQuestion
+         * @description A question that a way has two sides to.
+         */
+        SchoolQuestion: {
+            /** Id */
+            id: string;
+            /** Station */
+            station: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * SchoolsCompared
+         * @description A question on which cooks differ, its schools, and the rows in which they do.
+         */
+        SchoolsCompared: {
+            /** Id */
+            id: string;
+            /** Rows */
+            rows: string[];
+            /** Sides */
+            sides: components["schemas"]["SchoolComparison"][];
+            /** Title */
+            title: string;
+            /** Units */
+            units: string[];
         };
         /**
          * Scoop
@@ -7320,15 +7540,82 @@ export interface components {
              */
             name: string;
         };
+        /** SecondFactorCode */
+        SecondFactorCode: {
+            /**
+             * Code
+             * @description six figures
+             */
+            code: string;
+        };
         /**
-         * Served
+         * SecondFactorSetup
+         * @description What a phone is told: the secret, its address, and that as a drawing for a camera. On once a code was right.
+         */
+        SecondFactorSetup: {
+            /** Address */
+            address: string;
+            /** Secret */
+            secret: string;
+            /** Svg */
+            svg: string;
+        };
+        /**
+         * Sensitivity
+         * @description One thing that a window hangs on: how many of its minutes, and what would settle it. `becomes_min` is half the
+         *     window once it is settled; `narrows` the measurement that does (empty when none does), which takes `takes_min`.
+         */
+        Sensitivity: {
+            /**
+             * Becomes Min
+             * @default 0
+             */
+            becomes_min: number;
+            /** High */
+            high: number;
+            /** Id */
+            id: string;
+            /** Low */
+            low: number;
+            /** Minutes */
+            minutes: number;
+            /** Moves */
+            moves: string;
+            /**
+             * Narrow Words
+             * @default
+             */
+            narrow_words: string;
+            /** Narrows */
+            narrows?: ("kettle" | "oven" | "oven-tin" | "steam" | "depth" | "warmth" | "scale" | "taste" | "manner" | "log") | null;
+            /** Share Pct */
+            share_pct: number;
+            /**
+             * Takes Min
+             * @default 0
+             */
+            takes_min: number;
+            /**
+             * Tastes
+             * @default []
+             */
+            tastes: components["schemas"]["DonenessPreference"][];
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * ServedTasting
          * @description For whoever serves: what is compared, what is in each cup, and what the answers say.
          */
-        Served: {
+        ServedTasting: {
             /** Cups */
-            cups: components["schemas"]["Cup"][][];
-            split: components["schemas"]["Halves"];
-            verdict: components["schemas"]["Verdict"];
+            cups: components["schemas"]["TastingCup"][][];
+            split: components["schemas"]["BlindTastingDesign"];
+            verdict: components["schemas"]["TastingVerdict"];
         };
         /**
          * Serving
@@ -7473,7 +7760,7 @@ export interface components {
              *       "width_mm": null
              *     }
              */
-            rolled: components["schemas"]["Rolled"];
+            rolled: components["schemas"]["RolledDough"];
             /**
              * Schools
              * @description choices of the way
@@ -7494,14 +7781,14 @@ export interface components {
              *       "scald_pct": null
              *     }
              */
-            start: components["schemas"]["Start"];
+            start: components["schemas"]["StartTemperatures"];
             /**
              * Taught
              * @description times taught for heat, rest or soak, or for a step by its id: at most 40
              * @default {}
              */
             taught: {
-                [key: string]: components["schemas"]["Taught"];
+                [key: string]: components["schemas"]["GivenTime"];
             };
             /**
              * Title
@@ -7548,6 +7835,19 @@ export interface components {
              *     }
              */
             wrap: components["schemas"]["Wrap"];
+        };
+        /** SheetAsMade */
+        SheetAsMade: {
+            /**
+             * Run
+             * @description the number of a run
+             */
+            run: number;
+            /**
+             * Uid
+             * @description 8 to 64 letters or figures, new for each
+             */
+            uid?: string | null;
         };
         /**
          * SheetCard
@@ -7599,13 +7899,13 @@ export interface components {
              */
             changed: string;
             /** Dots */
-            dots: components["schemas"]["Dot"][];
+            dots: components["schemas"]["MapDot"][];
             /** Id */
             id: number;
             /** Revision */
             revision: number;
             sheet: components["schemas"]["Sheet"];
-            worked: components["schemas"]["Worked"];
+            worked: components["schemas"]["WorkResult"];
         };
         /**
          * SheetPage
@@ -7622,10 +7922,28 @@ export interface components {
             total: number;
         };
         /**
-         * Shifted
+         * SheetRegion
+         * @description One of the two: where its ratios lie (the ellipse's outline), its time, what was
+         *     taught of it, and what is open, the most telling first.
+         */
+        SheetRegion: {
+            hydration: components["schemas"]["Interval"];
+            minutes: components["schemas"]["Interval"] | null;
+            /** Open */
+            open: components["schemas"]["Unknowns"][];
+            /** Outline */
+            outline: components["schemas"]["MapPosition"][];
+            sugar: components["schemas"]["Interval"];
+            /** Taught Min */
+            taught_min: number | null;
+            /** Title */
+            title: string;
+        };
+        /**
+         * ShiftedStep
          * @description A step that lies elsewhere than before.
          */
-        Shifted: {
+        ShiftedStep: {
             /** By Min */
             by_min: number;
             /** Dish */
@@ -7700,41 +8018,13 @@ export interface components {
             /** Unpriced */
             unpriced: number;
         };
-        /**
-         * Shown
-         * @description One thing that a making showed, in words; of how many minutes it is.
-         */
-        Shown: {
-            /** Minutes */
-            minutes: number;
-            /** Says */
-            says: string;
-        };
-        /**
-         * Side
-         * @description One school: its words, its window in minutes, and what it shows in each row (empty where it has nothing).
-         */
-        Side: {
-            /** Buys */
-            buys: string;
-            /** Done */
-            done: number | null;
-            /** First */
-            first: number | null;
-            /** Followed */
-            followed: boolean;
-            /** Id */
-            id: string;
-            /** Label */
-            label: string;
-            /** Latest */
-            latest: number | null;
-            /** Problems */
-            problems: components["schemas"]["Problem"][];
-            /** Says */
-            says: string[];
-            /** Shown */
-            shown: string[];
+        /** ShoppingRequest */
+        ShoppingRequest: {
+            /**
+             * Wanted
+             * @description at most 30 sheets
+             */
+            wanted: components["schemas"]["WantedSheet"][];
         };
         /**
          * SideBySide
@@ -7742,27 +8032,11 @@ export interface components {
          */
         SideBySide: {
             /** Columns */
-            columns: components["schemas"]["Column"][];
+            columns: components["schemas"]["ComparedColumn"][];
             /** Differs */
             differs: string[][];
             /** Rows */
-            rows: components["schemas"]["RowAcross"][];
-        };
-        /**
-         * Sides
-         * @description A question on which cooks differ, its schools, and the rows in which they do.
-         */
-        Sides: {
-            /** Id */
-            id: string;
-            /** Rows */
-            rows: string[];
-            /** Sides */
-            sides: components["schemas"]["Side"][];
-            /** Title */
-            title: string;
-            /** Units */
-            units: string[];
+            rows: components["schemas"]["ComparedRow"][];
         };
         /**
          * SignIn
@@ -7787,66 +8061,34 @@ export interface components {
             username: string;
         };
         /**
-         * Some
-         * @description Some of what a part makes: a share of it, or an amount by weight or measure.
+         * SimulatedCookTraits
+         * @description How a simulated cook works: each from 0 (not at all) to 2 (very).
          */
-        Some: {
-            amount?: components["schemas"]["Amount"] | null;
+        SimulatedCookTraits: {
             /**
-             * Share
-             * @description a share above 0 and at most 1
+             * Forgetful
+             * @description 0, 1 or 2
+             * @default 0
              */
-            share?: number | null;
-        };
-        /**
-         * Sought
-         * @description What of the log is wanted: words in a title, a note or a taster's name; a verdict; a sheet; made from a day to a day.
-         */
-        Sought: {
+            forgetful: number;
             /**
-             * Find
-             * @description at most 100 letters
-             * @default
+             * Heavy
+             * @description 0, 1 or 2
+             * @default 0
              */
-            find: string;
+            heavy: number;
             /**
-             * Sheet
-             * @description the number of a sheet
+             * Late
+             * @description 0, 1 or 2
+             * @default 0
              */
-            sheet?: number | null;
+            late: number;
             /**
-             * Since
-             * @description a day such as 2026-11-01
+             * Seed
+             * @description a whole number
+             * @default 1
              */
-            since?: string | null;
-            /**
-             * Until
-             * @description a day such as 2026-11-30
-             */
-            until?: string | null;
-            /**
-             * Verdict
-             * @description a verdict
-             */
-            verdict?: ("just right" | "too soft" | "too firm" | "untasted") | null;
-        };
-        /**
-         * SpanDrawn
-         * @description A length and its ends. mm.
-         */
-        SpanDrawn: {
-            /** End */
-            end: [
-                number,
-                number
-            ];
-            /** Mm */
-            mm: number;
-            /** Start */
-            start: [
-                number,
-                number
-            ];
+            seed: number;
         };
         /**
          * Split
@@ -7876,87 +8118,6 @@ export interface components {
              */
             to?: ("base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart" | "liquid" | "crust" | "layer" | "decoration") | null;
         };
-        /** SplitCard */
-        SplitCard: {
-            /** Id */
-            id: number;
-            /**
-             * Made
-             * Format: date-time
-             */
-            made: string;
-            /** Says */
-            says: string;
-            /** Title */
-            title: string;
-        };
-        /**
-         * SplitOpen
-         * @description A table: `codes` of every taster's cups in their order. A taster is told their own answer (as taster `mine`) and who
-         *     has `answered`; the other answers and what was `served` are kept from them until all have answered.
-         */
-        SplitOpen: {
-            /** Answered */
-            answered: number[];
-            /** Answers */
-            answers: components["schemas"]["Answer"][];
-            /** Codes */
-            codes: string[][];
-            /** Id */
-            id: number;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "triangle" | "paired";
-            /**
-             * Made
-             * Format: date-time
-             */
-            made: string;
-            /** Mine */
-            mine: number | null;
-            served: components["schemas"]["Served"] | null;
-            /** Title */
-            title: string;
-        };
-        /**
-         * StageWorked
-         * @description One stage of a heat, in minutes from when the heat began. `of` tells the way's own heat from that of grain which
-         *     is cooked ahead of it; `is_open` is the one that goes on until it is done.
-         */
-        StageWorked: {
-            /**
-             * Is Open
-             * @default false
-             */
-            is_open: boolean;
-            /** Level */
-            level?: ("off" | "low" | "medium" | "high") | null;
-            /** Minutes */
-            minutes: number;
-            /** Name */
-            name: string;
-            /**
-             * Of
-             * @enum {string}
-             */
-            of: "heat" | "grain";
-            /** Oven C */
-            oven_c?: number | null;
-            /**
-             * Says
-             * @default
-             */
-            says: string;
-            /** Starts Min */
-            starts_min: number;
-            /**
-             * Top Up Ml
-             * @default 0
-             */
-            top_up_ml: number;
-        };
         /**
          * StagedArchive
          * @description A file that is read (`reading`, so much of it), waits for what is to be taken of it (`ready`, with its `groups`), is
@@ -7968,7 +8129,7 @@ export interface components {
             /** Ended */
             ended: number;
             /** Groups */
-            groups: components["schemas"]["GroupTold"][];
+            groups: components["schemas"]["ArchiveGroup"][];
             /** Id */
             id: string;
             /** Made */
@@ -8001,10 +8162,10 @@ export interface components {
             name: string;
         };
         /**
-         * Start
+         * StartTemperatures
          * @description Temperatures at which the pieces or the batter go into the heat, in °C. A batter's is the way's usual, left out.
          */
-        Start: {
+        StartTemperatures: {
             /**
              * Batter C
              * @description 1 to 90 °C
@@ -8021,18 +8182,6 @@ export interface components {
              * @description 0 to 100 per cent of the dough's water, poured on boiling
              */
             scald_pct?: number | null;
-        };
-        /**
-         * StaysOpen
-         * @description What nobody knows of a sheet's amounts: `weigh` what settles it, and by how many per cent its cloud then shrinks.
-         */
-        StaysOpen: {
-            /** Narrows Pct */
-            narrows_pct: number;
-            /** Weigh */
-            weigh: string;
-            /** Words */
-            words: string;
         };
         /** SteamDrawing */
         SteamDrawing: {
@@ -8243,6 +8392,18 @@ export interface components {
              */
             uid: string;
         };
+        /**
+         * StepPace
+         * @description A step, what it is called, and so many times the usual minutes.
+         */
+        StepPace: {
+            /** Step */
+            step: string;
+            /** Times */
+            times: number;
+            /** Title */
+            title: string;
+        };
         /** StepPaused */
         StepPaused: {
             /**
@@ -8270,6 +8431,71 @@ export interface components {
              * @description 8 to 64 letters or figures, new for each event
              */
             uid: string;
+        };
+        /**
+         * StepResult
+         * @description One step with its minutes. `hands`: held takes a cook whole, minded a little, free not at all.
+         *
+         *     `asks` is what must be so before it begins; empty when nothing is. `hangs`: of what nobody knows of its minutes, the
+         *     signed share of each estimate in their standard deviation, so that steps which hang on the same are late together.
+         */
+        StepResult: {
+            /** After */
+            after: components["schemas"]["StepWait"][];
+            /**
+             * Asks
+             * @default
+             */
+            asks: string;
+            between?: components["schemas"]["MinutesRange"] | null;
+            bounds?: components["schemas"]["ReadingBounds"] | null;
+            /** Cautions */
+            cautions: string[];
+            count?: components["schemas"]["CountResult"] | null;
+            cue: components["schemas"]["CueResult"] | null;
+            /**
+             * Fact
+             * @default
+             */
+            fact: string;
+            /**
+             * Hands
+             * @enum {string}
+             */
+            hands: "held" | "minded" | "free";
+            /**
+             * Hangs
+             * @default {}
+             */
+            hangs: {
+                [key: string]: number;
+            };
+            /** Id */
+            id: string;
+            /** Minutes */
+            minutes: number;
+            rhythm?: components["schemas"]["RhythmResult"] | null;
+            target: components["schemas"]["WeightTarget"] | null;
+            /** Title */
+            title: string;
+            /** To Hand */
+            to_hand: components["schemas"]["IngredientToHand"][];
+            /**
+             * Tools
+             * @default []
+             */
+            tools: string[];
+            /** Uses */
+            uses: string[];
+            window: components["schemas"]["DonenessWindow"] | null;
+            /** Words */
+            words: string;
+            /**
+             * Work
+             * @default safe
+             * @enum {string}
+             */
+            work: "stove" | "knife" | "safe" | "messy";
         };
         /** StepResumed */
         StepResumed: {
@@ -8378,8 +8604,8 @@ export interface components {
              * Probed
              * @default []
              */
-            probed: components["schemas"]["Probed"][];
-            refit?: components["schemas"]["Refit"] | null;
+            probed: components["schemas"]["CoreReading"][];
+            refit?: components["schemas"]["RefittedWindow"] | null;
             /** Started */
             started?: string | null;
             /**
@@ -8397,6 +8623,18 @@ export interface components {
              * @default
              */
             who: string;
+        };
+        /**
+         * StepWait
+         * @description This step begins at least and at most so many minutes after `step` has ended.
+         */
+        StepWait: {
+            /** At Least */
+            at_least: number;
+            /** At Most */
+            at_most: number | null;
+            /** Step */
+            step: string;
         };
         /** StepWeighed */
         StepWeighed: {
@@ -8445,71 +8683,6 @@ export interface components {
             at: string;
             /** Grams */
             grams: number;
-        };
-        /**
-         * StepWorked
-         * @description One step with its minutes. `hands`: held takes a cook whole, minded a little, free not at all.
-         *
-         *     `asks` is what must be so before it begins; empty when nothing is. `hangs`: of what nobody knows of its minutes, the
-         *     signed share of each estimate in their standard deviation, so that steps which hang on the same are late together.
-         */
-        StepWorked: {
-            /** After */
-            after: components["schemas"]["Wait"][];
-            /**
-             * Asks
-             * @default
-             */
-            asks: string;
-            between?: components["schemas"]["Between"] | null;
-            bounds?: components["schemas"]["Bounds"] | null;
-            /** Cautions */
-            cautions: string[];
-            count?: components["schemas"]["CountWorked"] | null;
-            cue: components["schemas"]["CueWorked"] | null;
-            /**
-             * Fact
-             * @default
-             */
-            fact: string;
-            /**
-             * Hands
-             * @enum {string}
-             */
-            hands: "held" | "minded" | "free";
-            /**
-             * Hangs
-             * @default {}
-             */
-            hangs: {
-                [key: string]: number;
-            };
-            /** Id */
-            id: string;
-            /** Minutes */
-            minutes: number;
-            rhythm?: components["schemas"]["RhythmWorked"] | null;
-            target: components["schemas"]["Target"] | null;
-            /** Title */
-            title: string;
-            /** To Hand */
-            to_hand: components["schemas"]["ToHand"][];
-            /**
-             * Tools
-             * @default []
-             */
-            tools: string[];
-            /** Uses */
-            uses: string[];
-            window: components["schemas"]["Window"] | null;
-            /** Words */
-            words: string;
-            /**
-             * Work
-             * @default safe
-             * @enum {string}
-             */
-            work: "stove" | "knife" | "safe" | "messy";
         };
         /**
          * StickProbe
@@ -8562,31 +8735,32 @@ export interface components {
             warm_kj: number;
         };
         /**
-         * Stock
-         * @description What is in the larder now, and what a pack of it costs here.
+         * StockLabel
+         * @description What the label on a box says. `until` is None where nothing was told of how long it keeps there.
          */
-        Stock: {
+        StockLabel: {
+            /** Allergens */
+            allergens: string[];
             /**
-             * Grams
-             * @description 0 to 100 000 g
-             * @default 0
+             * Caution
+             * @default Sticky and elastic: cut small, moisten, sit and chew; not for infants or anyone who swallows badly.
              */
-            grams: number;
+            caution: string;
+            /** Freshen */
+            freshen: string;
             /**
-             * Ingredient
-             * @description an ingredient of the larder
+             * Made
+             * Format: date-time
              */
-            ingredient: string;
-            /**
-             * Pack G
-             * @description above 0, at most 50 000 g
-             */
-            pack_g?: number | null;
-            /**
-             * Price
-             * @description 0 to 10 000, for a pack
-             */
-            price?: number | null;
+            made: string;
+            /** Pieces */
+            pieces: number;
+            /** Title */
+            title: string;
+            /** Until */
+            until: string | null;
+            /** Where */
+            where: string;
         };
         /** StockLeft */
         StockLeft: {
@@ -8596,8 +8770,62 @@ export interface components {
              */
             pieces: number;
         };
-        /** StrokeDrawn */
-        StrokeDrawn: {
+        /**
+         * StoredPieces
+         * @description So many pieces put by, and where.
+         */
+        StoredPieces: {
+            /**
+             * Pieces
+             * @description a whole number from 1 to 1000
+             */
+            pieces: number;
+            /**
+             * Where
+             * @description counter, fridge or freezer
+             * @enum {string}
+             */
+            where: "counter" | "fridge" | "freezer";
+        };
+        /**
+         * StoredToEat
+         * @description What should still be there. Of what was put by: its number there, where, how many, until when. Of a batch of which
+         *     nothing was said: until when it keeps in the cold, and out on the counter.
+         */
+        StoredToEat: {
+            /** Batch */
+            batch: number;
+            /**
+             * Made
+             * Format: date-time
+             */
+            made: string;
+            /** Out Until */
+            out_until?: string | null;
+            /**
+             * Pieces
+             * @default 0
+             */
+            pieces: number;
+            /** Stock */
+            stock?: number | null;
+            /**
+             * Taste Again
+             * @default false
+             */
+            taste_again: boolean;
+            /** Title */
+            title: string;
+            /** Until */
+            until?: string | null;
+            /**
+             * Where
+             * @default
+             */
+            where: string;
+        };
+        /** StrokeDrawing */
+        StrokeDrawing: {
             /** Closed */
             closed: boolean;
             /** Kind */
@@ -8609,39 +8837,10 @@ export interface components {
             ][];
         };
         /**
-         * Sure
-         * @description Of a day: each dish, all of them in time together, and the steps that most often make it late, the worst first.
-         */
-        Sure: {
-            /** All In Time Pct */
-            all_in_time_pct: number;
-            /** Days */
-            days: number;
-            /** Dishes */
-            dishes: components["schemas"]["DishSure"][];
-            /** Slack After */
-            slack_after: string[];
-        };
-        /**
-         * TableRead
-         * @description What a table is of, what it holds row by row, and how many batches or benches came in.
-         */
-        TableRead: {
-            /** Added */
-            added: number;
-            /**
-             * Of
-             * @enum {string}
-             */
-            of: "batches" | "weighings";
-            /** Rows */
-            rows: components["schemas"]["RowTold"][];
-        };
-        /**
-         * TableSent
+         * TableUpload
          * @description A table as text; `keep`: what will do is kept, else it is only looked at.
          */
-        TableSent: {
+        TableUpload: {
             /**
              * Keep
              * @default false
@@ -8696,8 +8895,8 @@ export interface components {
              */
             how: "beside" | "in place";
         };
-        /** TakeNext */
-        TakeNext: {
+        /** TakeProposal */
+        TakeProposal: {
             /**
              * Kind
              * @description please or learn
@@ -8710,47 +8909,19 @@ export interface components {
              */
             uid?: string | null;
         };
-        /** TakeUp */
-        TakeUp: {
-            /**
-             * Key
-             * @description the key of an invitation
-             */
-            key: string;
-            /**
-             * Name
-             * @description a name of your own, at most 30 letters
-             */
-            name: string;
-            /**
-             * Password
-             * @description at least 10 letters or figures
-             */
-            password: string;
-        };
         /**
-         * Target
-         * @description What the scale should show.
+         * TasteAdvice
+         * @description Of a taste that no ratio moves: what so many of those who marked it said, and what the craft does about it.
          */
-        Target: {
-            /** Grams */
-            grams: number;
-            /** Key */
-            key: string;
-            /** Label */
-            label: string;
-        };
-        /**
-         * Taste
-         * @description One way to like what is called done, and what the row then is.
-         */
-        Taste: {
-            /** High */
-            high: number;
-            /** Low */
-            low: number;
-            /** Value */
-            value: number;
+        TasteAdvice: {
+            /** Does */
+            does: string;
+            /** Of */
+            of: number;
+            /** Said */
+            said: number;
+            /** Taste */
+            taste: string;
             /** Words */
             words: string;
         };
@@ -8764,6 +8935,22 @@ export interface components {
             too_little: string;
             /** Too Much */
             too_much: string;
+        };
+        /**
+         * TasterAnswer
+         * @description A taster's choice: of three the odd one, of two the one they like better.
+         */
+        TasterAnswer: {
+            /**
+             * Code
+             * @description the three figures on a cup
+             */
+            code: string;
+            /**
+             * Taster
+             * @description the number of a taster
+             */
+            taster: number;
         };
         /** TastingCard */
         TastingCard: {
@@ -8788,82 +8975,52 @@ export interface components {
             who: string;
         };
         /**
-         * Taught
-         * @description A time that somebody gave: a relative, a teacher, a book.
+         * TastingCup
+         * @description One cup: its code, and (for whoever serves) which half is in it.
          */
-        Taught: {
+        TastingCup: {
+            /** Code */
+            code: string;
             /**
-             * By
-             * @description a few words: who says so
-             * @default
+             * Half
+             * @enum {string}
              */
-            by: string;
-            /**
-             * Minutes
-             * @description above 0, at most 6000 minutes
-             */
-            minutes: number;
+            half: "A" | "B";
         };
         /**
-         * TaughtWorked
-         * @description A taught time against ours: `done_pct` of makings are done by then; what is true at that minute; what would explain
-         *     the difference.
+         * TastingVerdict
+         * @description What the answers say: `right` of `answered` (of a pair: those for `a`), how likely that is by chance alone, between
+         *     which shares the true one lies nineteen times in twenty, and how many right would have been enough.
          */
-        TaughtWorked: {
-            /** By */
-            by: string;
-            /** Done Pct */
-            done_pct?: number | null;
-            /**
-             * Explains
-             * @default
-             */
-            explains: string;
-            /** Minutes */
-            minutes: number;
-            /** Of */
-            of: string;
-            /** Ours Min */
-            ours_min: number;
-            /**
-             * Says
-             * @default []
-             */
-            says: string[];
-        };
-        /**
-         * Teaches
-         * @description One thing to do. `brings_min`: so many minutes less of the half-windows of all sheets together; `takes_min` its own
-         *     time; `measurement` one of the table's, where it is one.
-         */
-        Teaches: {
-            /**
-             * Because
-             * @default
-             */
-            because: string;
-            /** Brings Min */
-            brings_min: number;
-            /** Measurement */
-            measurement?: ("kettle" | "oven" | "oven-tin" | "steam" | "depth" | "warmth" | "scale" | "taste" | "manner" | "log") | null;
+        TastingVerdict: {
+            /** Answered */
+            answered: number;
+            /** Chance */
+            chance: number;
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /** Needs */
+            needs: number | null;
+            /** Right */
+            right: number;
             /** Says */
             says: string;
-            /** Takes Min */
-            takes_min: number;
+            /** Told Apart */
+            told_apart: boolean;
         };
         /**
-         * TemplateTold
-         * @description A pattern that a sheet gives: /api/sheets/{id}/templates/{template}.svg draws it.
+         * TemperatureCurve
+         * @description Minutes and °C of the same length.
          */
-        TemplateTold: {
-            /** Height Mm */
-            height_mm: number;
-            /** Id */
-            id: string;
-            /** Title */
-            title: string;
-            /** Width Mm */
-            width_mm: number;
+        TemperatureCurve: {
+            /** Core C */
+            core_c: number[];
+            /** Minutes */
+            minutes: number[];
+            /** Surface C */
+            surface_c: number[];
         };
         /**
          * Tin
@@ -8940,7 +9097,7 @@ export interface components {
              * Layers
              * @default []
              */
-            layers: components["schemas"]["Layer"][];
+            layers: components["schemas"]["TinLayer"][];
             /**
              * Over Mm
              * @default 0
@@ -8951,13 +9108,37 @@ export interface components {
              * Tins
              * @default []
              */
-            tins: components["schemas"]["Tinful"][];
+            tins: components["schemas"]["TinShare"][];
         };
         /**
-         * Tinful
+         * TinLayer
+         * @description What lies in the tin beside the batter, as thick as it lies: under it, on floor and wall, or over it.
+         */
+        TinLayer: {
+            /** Group */
+            group: string;
+            /**
+             * Heated
+             * @default false
+             */
+            heated: boolean;
+            /** Mm */
+            mm: number;
+            /** Name */
+            name: string;
+            /** Role */
+            role: string;
+            /**
+             * Where
+             * @enum {string}
+             */
+            where: "under" | "wall" | "through" | "over" | "within" | "round";
+        };
+        /**
+         * TinShare
          * @description A size of tin, how many of it, and the share of the batch that one takes.
          */
-        Tinful: {
+        TinShare: {
             /** Count */
             count: number;
             /** Share */
@@ -8965,92 +9146,26 @@ export interface components {
             tin: components["schemas"]["Tin"];
         };
         /**
-         * ToEat
-         * @description What should still be there. Of what was put by: its number there, where, how many, until when. Of a batch of which
-         *     nothing was said: until when it keeps in the cold, and out on the counter.
+         * TrashCard
+         * @description Something thrown away that can be brought back `until` then. `kind`: sheet, plan, run, batch, ingredient, tin.
          */
-        ToEat: {
-            /** Batch */
-            batch: number;
+        TrashCard: {
             /**
-             * Made
+             * Dropped
              * Format: date-time
              */
-            made: string;
-            /** Out Until */
-            out_until?: string | null;
-            /**
-             * Pieces
-             * @default 0
-             */
-            pieces: number;
-            /** Stock */
-            stock?: number | null;
-            /**
-             * Taste Again
-             * @default false
-             */
-            taste_again: boolean;
+            dropped: string;
+            /** Id */
+            id: number;
+            /** Kind */
+            kind: string;
             /** Title */
             title: string;
-            /** Until */
-            until?: string | null;
             /**
-             * Where
-             * @default
-             */
-            where: string;
-        };
-        /**
-         * ToHand
-         * @description One ingredient to have ready: grams, the household measure nearest to it, and where its shares go.
-         */
-        ToHand: {
-            /** Grams */
-            grams: number;
-            /** Household */
-            household: string;
-            /** Name */
-            name: string;
-            /** Splits */
-            splits: string[];
-        };
-        /**
-         * ToTaste
-         * @description A batch to say a word on. `again`: it is the day after, and nobody has yet on this day.
-         */
-        ToTaste: {
-            /** Again */
-            again: boolean;
-            /** Batch */
-            batch: number;
-            /**
-             * Made
+             * Until
              * Format: date-time
              */
-            made: string;
-            /** Tasted */
-            tasted: boolean;
-            /** Title */
-            title: string;
-        };
-        /**
-         * Together
-         * @description Two rows that were learned from the same makings, and how they go together: a correlation.
-         */
-        Together: {
-            /**
-             * One
-             * @enum {string}
-             */
-            one: "burner" | "float_share" | "tap_c" | "boil_h" | "dip_share" | "hot_c" | "cooker_gives" | "cooker_gently_min" | "microwave_gives" | "still_air_h" | "pan_work_min" | "burst_out_min" | "gather_loss" | "clears_loss" | "caramel_takes" | "caramel_least_min" | "melt_takes" | "melt_least_min" | "thicken_takes" | "thicken_min" | "boil_off" | "beans" | "beans_soaked" | "beans_lid" | "lid_w" | "leak_ml_s" | "steam_h" | "foil_h" | "clear_min" | "colour_min" | "machine_gives" | "look_s" | "shut_h" | "shut_min" | "wall_h" | "top_mm" | "fierce_g_min" | "weak_g_min" | "oven_c" | "oven_h" | "drying" | "firm_c" | "golden_min" | "tin_j" | "sugared_top" | "bare_loss" | "dries_mm" | "risen_deep" | "risen_k" | "skin_kg_m2" | "glaze_min" | "door_min" | "conductivity" | "gel_c" | "start_c" | "depth" | "size" | "batter_rest_min" | "whole_gives" | "scald_cooks" | "scald_takes" | "poured_c" | "leaf_h" | "grain_needs" | "tight" | "swell_share" | "packed_g_ml" | "edge" | "ground_min" | "bed_mm" | "simmer_least_min" | "ahead_share" | "bed_g_ml" | "bed_most_mm" | "lid_lost" | "drinks_pct" | "pot_holds_pct" | "uptake" | "cling_pct" | "pound_takes" | "pound_h" | "pound_c" | "rope" | "disc" | "packet_mm" | "foil_swell" | "foil_fold_mm" | "rigid_h" | "firm_share" | "counter_h" | "shelf_h" | "room_c" | "fridge_c" | "freezer_c" | "cuts_c" | "rolled_c" | "soft_c" | "board_cm2" | "covered_min" | "change_min" | "hard" | "touch_c" | "hands_wet_c" | "hands_oil_c" | "gloves_c" | "ends_c" | "hand_work" | "pan_c" | "pan_h" | "crust_kg_m2" | "gold_min" | "under_crust_c";
-            /**
-             * Other
-             * @enum {string}
-             */
-            other: "burner" | "float_share" | "tap_c" | "boil_h" | "dip_share" | "hot_c" | "cooker_gives" | "cooker_gently_min" | "microwave_gives" | "still_air_h" | "pan_work_min" | "burst_out_min" | "gather_loss" | "clears_loss" | "caramel_takes" | "caramel_least_min" | "melt_takes" | "melt_least_min" | "thicken_takes" | "thicken_min" | "boil_off" | "beans" | "beans_soaked" | "beans_lid" | "lid_w" | "leak_ml_s" | "steam_h" | "foil_h" | "clear_min" | "colour_min" | "machine_gives" | "look_s" | "shut_h" | "shut_min" | "wall_h" | "top_mm" | "fierce_g_min" | "weak_g_min" | "oven_c" | "oven_h" | "drying" | "firm_c" | "golden_min" | "tin_j" | "sugared_top" | "bare_loss" | "dries_mm" | "risen_deep" | "risen_k" | "skin_kg_m2" | "glaze_min" | "door_min" | "conductivity" | "gel_c" | "start_c" | "depth" | "size" | "batter_rest_min" | "whole_gives" | "scald_cooks" | "scald_takes" | "poured_c" | "leaf_h" | "grain_needs" | "tight" | "swell_share" | "packed_g_ml" | "edge" | "ground_min" | "bed_mm" | "simmer_least_min" | "ahead_share" | "bed_g_ml" | "bed_most_mm" | "lid_lost" | "drinks_pct" | "pot_holds_pct" | "uptake" | "cling_pct" | "pound_takes" | "pound_h" | "pound_c" | "rope" | "disc" | "packet_mm" | "foil_swell" | "foil_fold_mm" | "rigid_h" | "firm_share" | "counter_h" | "shelf_h" | "room_c" | "fridge_c" | "freezer_c" | "cuts_c" | "rolled_c" | "soft_c" | "board_cm2" | "covered_min" | "change_min" | "hard" | "touch_c" | "hands_wet_c" | "hands_oil_c" | "gloves_c" | "ends_c" | "hand_work" | "pan_c" | "pan_h" | "crust_kg_m2" | "gold_min" | "under_crust_c";
-            /** R */
-            r: number;
+            until: string;
         };
         /**
          * TrayDrawing
@@ -9080,39 +9195,15 @@ export interface components {
             width_mm: number;
         };
         /**
-         * Under
-         * @description The school of another choice under which one is open.
+         * Unknowns
+         * @description What nobody knows of a sheet's amounts: `weigh` what settles it, and by how many per cent its cloud then shrinks.
          */
-        Under: {
-            /** Choice */
-            choice: string;
-            /** School */
-            school: string;
-        };
-        /**
-         * Understood
-         * @description One thing that a line of the method says. `path` and `value` are of the sheet (a path with dots); without one it is a
-         *     hint at the way, or a question.
-         */
-        Understood: {
-            /**
-             * Asks
-             * @default
-             */
-            asks: string;
-            /**
-             * Path
-             * @default
-             */
-            path: string;
-            /** Value */
-            value?: string | number | {
-                [key: string]: string | number;
-            } | null;
-            /**
-             * Words
-             * @default
-             */
+        Unknowns: {
+            /** Narrows Pct */
+            narrows_pct: number;
+            /** Weigh */
+            weigh: string;
+            /** Words */
             words: string;
         };
         /** UseKey */
@@ -9123,28 +9214,14 @@ export interface components {
              */
             key: string;
         };
-        /**
-         * Verdict
-         * @description What the answers say: `right` of `answered` (of a pair: those for `a`), how likely that is by chance alone, between
-         *     which shares the true one lies nineteen times in twenty, and how many right would have been enough.
-         */
-        Verdict: {
-            /** Answered */
-            answered: number;
-            /** Chance */
-            chance: number;
+        /** ValueRange */
+        ValueRange: {
             /** High */
             high: number;
             /** Low */
             low: number;
-            /** Needs */
-            needs: number | null;
-            /** Right */
-            right: number;
-            /** Says */
-            says: string;
-            /** Told Apart */
-            told_apart: boolean;
+            /** Value */
+            value: number;
         };
         /**
          * Vessel
@@ -9183,20 +9260,8 @@ export interface components {
              */
             tin: components["schemas"]["Tin"];
         };
-        /**
-         * Wait
-         * @description This step begins at least and at most so many minutes after `step` has ended.
-         */
-        Wait: {
-            /** At Least */
-            at_least: number;
-            /** At Most */
-            at_most: number | null;
-            /** Step */
-            step: string;
-        };
-        /** Wanted */
-        Wanted: {
+        /** WantedSheet */
+        WantedSheet: {
             /**
              * Sheet
              * @description the number of a sheet
@@ -9243,7 +9308,7 @@ export interface components {
             /** Parts */
             parts: string[];
             /** Questions */
-            questions: components["schemas"]["Question"][];
+            questions: components["schemas"]["SchoolQuestion"][];
             /** Said */
             said: string[];
             /** Says */
@@ -9265,60 +9330,7 @@ export interface components {
             /** Zone */
             zone: components["schemas"]["MapPoint"][];
             /** Zone Words */
-            zone_words: components["schemas"]["ZoneWord"][];
-        };
-        /**
-         * WayOut
-         * @description One way out that works: what it costs, and what of the occasion it changes. Of `later` the minutes, of `helper`
-         *     from when to when, of `before` the dish and its days, of `unpin` the step, of `school`, `soak` and `smaller` the dish and
-         *     what of it is otherwise.
-         */
-        WayOut: {
-            /** Begins */
-            begins?: string | null;
-            /**
-             * Choice
-             * @default
-             */
-            choice: string;
-            /** Costs */
-            costs: string;
-            /** Dish */
-            dish?: number | null;
-            /** Ends */
-            ends?: string | null;
-            /**
-             * Factor
-             * @default 1
-             */
-            factor: number;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "later" | "helper" | "before" | "quiet" | "unpin" | "school" | "soak" | "smaller" | "without";
-            /**
-             * Minutes
-             * @default 0
-             */
-            minutes: number;
-            /** Says */
-            says: string;
-            /**
-             * School
-             * @default
-             */
-            school: string;
-            /**
-             * Soak
-             * @default
-             */
-            soak: ("none" | "hour" | "overnight") | "";
-            /**
-             * Step
-             * @default
-             */
-            step: string;
+            zone_words: components["schemas"]["MapDirection"][];
         };
         /**
          * WeighedMeasure
@@ -9382,30 +9394,22 @@ export interface components {
             told_g: number;
         };
         /**
-         * Window
-         * @description Minutes from the step's start.
+         * WeightTarget
+         * @description What the scale should show.
          */
-        Window: {
-            /** Done */
-            done: number;
-            /** First Check */
-            first_check: number;
-            /** Latest */
-            latest: number;
+        WeightTarget: {
+            /** Grams */
+            grams: number;
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
         };
         /**
-         * WorkSheet
-         * @description A sheet to work, and optionally the one before it, to say what moved.
-         */
-        WorkSheet: {
-            before?: components["schemas"]["Sheet"] | null;
-            sheet: components["schemas"]["Sheet"];
-        };
-        /**
-         * Worked
+         * WorkResult
          * @description The whole answer. `problems` is empty when every station could be worked out.
          */
-        Worked: {
+        WorkResult: {
             /** Advice */
             advice: components["schemas"]["Advice"][];
             /** Allergens */
@@ -9416,7 +9420,7 @@ export interface components {
              * Checks
              * @default []
              */
-            checks: components["schemas"]["Check"][];
+            checks: components["schemas"]["DonenessCheck"][];
             cooling?: components["schemas"]["Cooling"] | null;
             core?: components["schemas"]["CoreCurve"] | null;
             drawings: components["schemas"]["Drawings"];
@@ -9424,37 +9428,45 @@ export interface components {
             facts: {
                 [key: string]: components["schemas"]["Fact"];
             };
-            grain?: components["schemas"]["GrainWorked"] | null;
+            grain?: components["schemas"]["GrainResult"] | null;
             /**
              * Hangs
              * @default []
              */
-            hangs: components["schemas"]["Hang"][];
+            hangs: components["schemas"]["Sensitivity"][];
             /**
              * Lines
              * @default []
              */
-            lines: components["schemas"]["LineWorked"][];
+            lines: components["schemas"]["LineResult"][];
             /**
              * Parts
              * @default []
              */
-            parts: components["schemas"]["PartWorked"][];
+            parts: components["schemas"]["PartResult"][];
             /** Problems */
             problems: components["schemas"]["Problem"][];
             /**
              * Stages
              * @default []
              */
-            stages: components["schemas"]["StageWorked"][];
+            stages: components["schemas"]["HeatStageResult"][];
             stands_in?: components["schemas"]["StandsIn"] | null;
             /** Steps */
-            steps: components["schemas"]["StepWorked"][];
+            steps: components["schemas"]["StepResult"][];
             /**
              * Taught
              * @default []
              */
-            taught: components["schemas"]["TaughtWorked"][];
+            taught: components["schemas"]["GivenTimeComparison"][];
+        };
+        /**
+         * WorkSheet
+         * @description A sheet to work, and optionally the one before it, to say what moved.
+         */
+        WorkSheet: {
+            before?: components["schemas"]["Sheet"] | null;
+            sheet: components["schemas"]["Sheet"];
         };
         /**
          * Wrap
@@ -9510,18 +9522,6 @@ export interface components {
             /** Thick Mm */
             thick_mm: number;
         };
-        /**
-         * ZoneWord
-         * @description What lies in one direction of the map.
-         */
-        ZoneWord: {
-            /** Hydration Pct */
-            hydration_pct: number;
-            /** Says */
-            says: string;
-            /** Sugar Pct */
-            sugar_pct: number;
-        };
     };
     responses: never;
     parameters: never;
@@ -9550,7 +9550,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Rippled"];
+                    "application/json": components["schemas"]["RecalculatedSheet"];
                 };
             };
             /** @description Refused */
@@ -9858,7 +9858,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Marking"];
+                "application/json": components["schemas"]["MarkContent"];
             };
         };
         responses: {
@@ -9900,7 +9900,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Beside"];
+                    "application/json": components["schemas"]["Comparison"];
                 };
             };
             /** @description Refused */
@@ -9961,7 +9961,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Dropped"][];
+                    "application/json": components["schemas"]["TrashCard"][];
                 };
             };
             /** @description Refused */
@@ -10080,7 +10080,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FeastTold"][];
+                    "application/json": components["schemas"]["FeastCard"][];
                 };
             };
             /** @description Refused */
@@ -10109,7 +10109,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Offered"][];
+                    "application/json": components["schemas"]["OfferedFile"][];
                 };
             };
             /** @description Refused */
@@ -10176,7 +10176,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Household"];
+                    "application/json": components["schemas"]["HouseholdPage"];
                 };
             };
             /** @description Refused */
@@ -10207,7 +10207,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Household"];
+                    "application/json": components["schemas"]["HouseholdPage"];
                 };
             };
             /** @description Refused */
@@ -10240,7 +10240,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["InvitationMade"];
+                    "application/json": components["schemas"]["NewInvitation"];
                 };
             };
             /** @description Refused */
@@ -10304,7 +10304,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Household"];
+                    "application/json": components["schemas"]["HouseholdPage"];
                 };
             };
             /** @description Refused */
@@ -10335,7 +10335,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Household"];
+                    "application/json": components["schemas"]["HouseholdPage"];
                 };
             };
             /** @description Refused */
@@ -10430,7 +10430,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BurnerTold"];
+                    "application/json": components["schemas"]["BurnerResult"];
                 };
             };
             /** @description Refused */
@@ -10463,7 +10463,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Known"];
+                    "application/json": components["schemas"]["MeasuredEstimate"];
                 };
             };
             /** @description Refused */
@@ -10496,7 +10496,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Known"];
+                    "application/json": components["schemas"]["MeasuredEstimate"];
                 };
             };
             /** @description Refused */
@@ -10610,7 +10610,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Hold"];
+                "application/json": components["schemas"]["HoldEstimate"];
             };
         };
         responses: {
@@ -10697,7 +10697,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["OverTime"];
+                    "application/json": components["schemas"]["FactOverTime"];
                 };
             };
             /** @description Refused */
@@ -10753,7 +10753,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Correction"];
+                "application/json": components["schemas"]["OutcomeCorrection"];
             };
         };
         responses: {
@@ -10817,7 +10817,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["LeaveOut"];
+                "application/json": components["schemas"]["LeaveBatchOut"];
             };
         };
         responses: {
@@ -10883,7 +10883,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TakeNext"];
+                "application/json": components["schemas"]["TakeProposal"];
             };
         };
         responses: {
@@ -10893,7 +10893,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Saved"];
+                    "application/json": components["schemas"]["SavedSheet"];
                 };
             };
             /** @description Refused */
@@ -11379,7 +11379,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Pasted"];
+                "application/json": components["schemas"]["PastedText"];
             };
         };
         responses: {
@@ -11389,7 +11389,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ReadRecipe"];
+                    "application/json": components["schemas"]["ParsedRecipe"];
                 };
             };
             /** @description Refused */
@@ -11579,7 +11579,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FaultsHere"];
+                    "application/json": components["schemas"]["FaultsAtStep"];
                 };
             };
             /** @description Refused */
@@ -11610,7 +11610,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HandsDrawn"];
+                    "application/json": components["schemas"]["HandsDrawing"];
                 };
             };
             /** @description Refused */
@@ -11666,7 +11666,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Outcome"];
+                "application/json": components["schemas"]["BatchOutcome"];
             };
         };
         responses: {
@@ -12079,7 +12079,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TakeUp"];
+                "application/json": components["schemas"]["AcceptInvitation"];
             };
         };
         responses: {
@@ -12122,7 +12122,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Invited"];
+                    "application/json": components["schemas"]["InvitationOffer"];
                 };
             };
             /** @description Refused */
@@ -12211,7 +12211,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["GivenCode"];
+                "application/json": components["schemas"]["SecondFactorCode"];
             };
         };
         responses: {
@@ -12250,7 +12250,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FactorBegun"];
+                    "application/json": components["schemas"]["SecondFactorSetup"];
                 };
             };
             /** @description Refused */
@@ -12273,7 +12273,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["GivenCode"];
+                "application/json": components["schemas"]["SecondFactorCode"];
             };
         };
         responses: {
@@ -12418,7 +12418,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Saved"];
+                    "application/json": components["schemas"]["SavedSheet"];
                 };
             };
             /** @description Refused */
@@ -12472,7 +12472,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["AsMade"];
+                "application/json": components["schemas"]["SheetAsMade"];
             };
         };
         responses: {
@@ -12482,7 +12482,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Saved"];
+                    "application/json": components["schemas"]["SavedSheet"];
                 };
             };
             /** @description Refused */
@@ -12543,7 +12543,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HandsDrawn"];
+                    "application/json": components["schemas"]["HandsDrawing"];
                 };
             };
             /** @description Refused */
@@ -12709,7 +12709,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FaultTold"][];
+                    "application/json": components["schemas"]["ExplainedFault"][];
                 };
             };
             /** @description Refused */
@@ -12775,7 +12775,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TemplateTold"][];
+                    "application/json": components["schemas"]["PatternCard"][];
                 };
             };
             /** @description Refused */
@@ -12863,7 +12863,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["GoShopping"];
+                "application/json": components["schemas"]["ShoppingRequest"];
             };
         };
         responses: {
@@ -12906,7 +12906,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Sides"];
+                    "application/json": components["schemas"]["SchoolsCompared"];
                 };
             };
             /** @description Refused */
@@ -12935,7 +12935,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SplitCard"][];
+                    "application/json": components["schemas"]["BlindTastingCard"][];
                 };
             };
             /** @description Refused */
@@ -12958,7 +12958,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["NewSplit"];
+                "application/json": components["schemas"]["NewBlindTasting"];
             };
         };
         responses: {
@@ -12968,7 +12968,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SplitOpen"];
+                    "application/json": components["schemas"]["BlindTastingDetail"];
                 };
             };
             /** @description Refused */
@@ -12999,7 +12999,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SplitOpen"];
+                    "application/json": components["schemas"]["BlindTastingDetail"];
                 };
             };
             /** @description Refused */
@@ -13053,7 +13053,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Answer"];
+                "application/json": components["schemas"]["TasterAnswer"];
             };
         };
         responses: {
@@ -13063,7 +13063,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SplitOpen"];
+                    "application/json": components["schemas"]["BlindTastingDetail"];
                 };
             };
             /** @description Refused */
@@ -13098,7 +13098,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ToEat"][];
+                    "application/json": components["schemas"]["StoredToEat"][];
                 };
             };
             /** @description Refused */
@@ -13129,7 +13129,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Label"];
+                    "application/json": components["schemas"]["StockLabel"];
                 };
             };
             /** @description Refused */
@@ -13158,7 +13158,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Offered"][];
+                    "application/json": components["schemas"]["OfferedFile"][];
                 };
             };
             /** @description Refused */
@@ -13181,7 +13181,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TableSent"];
+                "application/json": components["schemas"]["TableUpload"];
             };
         };
         responses: {
@@ -13191,7 +13191,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TableRead"];
+                    "application/json": components["schemas"]["ReadTable"];
                 };
             };
             /** @description Refused */
@@ -13249,7 +13249,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ToEat"][];
+                    "application/json": components["schemas"]["StoredToEat"][];
                 };
             };
             /** @description Refused */
@@ -13278,7 +13278,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ToTaste"][];
+                    "application/json": components["schemas"]["BatchToTaste"][];
                 };
             };
             /** @description Refused */
@@ -13340,7 +13340,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Rippled"];
+                    "application/json": components["schemas"]["RecalculatedSheet"];
                 };
             };
             /** @description Refused */

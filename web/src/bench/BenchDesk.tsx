@@ -209,7 +209,7 @@ function Guess({ onGuess }: { onGuess: (grams: number) => void }) {
       <WeightField
         label={t`You think it weighs`}
         value={grams}
-        within={limit("Marking.grams")}
+        within={limit("MarkContent.grams")}
         width="5rem"
         onChange={setGrams}
       />
@@ -266,7 +266,7 @@ function Left({ state, onWhole }: { state: BenchState; onWhole: (grams: number) 
         label={t`What is left really weighs`}
         value={grams}
         decimals={0}
-        within={limit("Marking.grams")}
+        within={limit("MarkContent.grams")}
         width="4.5rem"
         onChange={setGrams}
       />

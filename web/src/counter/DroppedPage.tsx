@@ -4,7 +4,7 @@ import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
-import type { Dropped } from "../api/client";
+import type { TrashCard } from "../api/client";
 import { droppedQuery, kitchenQuery } from "../api/queries";
 import { BringBack } from "../ui/BringBack";
 import { Frame, Waiting } from "../ui/Frame";
@@ -66,7 +66,7 @@ export default function DroppedPage() {
   );
 }
 
-function daysLeft(one: Dropped) {
+function daysLeft(one: TrashCard) {
   const days = Math.max(0, Math.ceil((Date.parse(one.until) - Date.now()) / DAY_MS));
   return days === 1 ? t`a day` : t`${days} days`;
 }

@@ -2,11 +2,11 @@
 
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
-import type { ReadRecipe } from "../api/client";
+import type { ParsedRecipe } from "../api/client";
 import { capital } from "../ui/words";
 
 interface Props {
-  method: ReadRecipe["method"];
+  method: ParsedRecipe["method"];
   leftOut: ReadonlySet<number>;
   onLeaveOut: (leftOut: ReadonlySet<number>) => void;
 }

@@ -6,7 +6,7 @@ import { Trans } from "@lingui/react/macro";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { useNavigate } from "react-router";
-import { api, ask, type ReadRecipe, type Sheet } from "../api/client";
+import { api, ask, type ParsedRecipe, type Sheet } from "../api/client";
 import { kitchenQuery, larderQuery, waysQuery } from "../api/queries";
 import { FileButton } from "../ui/FileButton";
 import { Frame, Waiting } from "../ui/Frame";
@@ -16,7 +16,7 @@ import { MethodRead } from "./MethodRead";
 import { ReadRow, type Row, ready, sheetOf } from "./ReadRow";
 import { slim } from "./slim";
 
-type Understood = ReadRecipe["method"][number]["says"][number];
+type Understood = ParsedRecipe["method"][number]["says"][number];
 const KEPT = "kemble-pasted";
 
 export default function PastePage() {
@@ -27,7 +27,7 @@ export default function PastePage() {
   const client = useQueryClient();
   const [text, setText] = useState(() => sessionStorage.getItem(KEPT) ?? "");
   const [rows, setRows] = useState<Row[] | null>(null);
-  const [told, setTold] = useState<ReadRecipe | null>(null);
+  const [told, setTold] = useState<ParsedRecipe | null>(null);
   const [leftOut, setLeftOut] = useState<ReadonlySet<number>>(new Set());
   const [way, setWay] = useState("");
   const [title, setTitle] = useState("Pasted list");
@@ -224,7 +224,7 @@ export default function PastePage() {
 }
 
 /** A sheet of ours, whole: opened as it is, or what is wrong with it. */
-function OneOfOurs(props: { told: ReadRecipe; busy: boolean; onOpen: (sheet: Sheet) => void }) {
+function OneOfOurs(props: { told: ParsedRecipe; busy: boolean; onOpen: (sheet: Sheet) => void }) {
   const { told, busy, onOpen } = props;
   const { sheet } = told;
   if (!sheet)

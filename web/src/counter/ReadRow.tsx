@@ -2,7 +2,15 @@
 
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
-import type { IngredientCard, KitchenSettings, Part, PartRole, ReadLine, Sheet, UnitId } from "../api/client";
+import type {
+  IngredientCard,
+  KitchenSettings,
+  ParsedIngredientLine,
+  Part,
+  PartRole,
+  Sheet,
+  UnitId,
+} from "../api/client";
 import { limit } from "../api/limits";
 import { newLine, newPart } from "../sheet/edits";
 import { NumberField } from "../ui/NumberField";
@@ -23,7 +31,7 @@ const ROLES: PartRole[] = [
 ];
 
 /** A line as it stands after the cook's corrections; `out` when it is left out on purpose. */
-export type Row = ReadLine & { out: boolean };
+export type Row = ParsedIngredientLine & { out: boolean };
 
 export const ready = (row: Row) => row.ingredient != null && row.value != null && row.unit != null;
 

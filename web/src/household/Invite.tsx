@@ -4,7 +4,7 @@ import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, ask, type InvitationMade, type Role } from "../api/client";
+import { api, ask, type NewInvitation, type Role } from "../api/client";
 import { ROLES } from "../api/roles";
 import { LinkButton } from "../ui/LinkButton";
 import { Picks } from "../ui/Picks";
@@ -58,7 +58,7 @@ export function Invite({ roles, onMade }: { roles: readonly (readonly [Given, st
   );
 }
 
-function Written({ made }: { made: InvitationMade }) {
+function Written({ made }: { made: NewInvitation }) {
   const [copied, setCopied] = useState(false);
   return (
     <section aria-label={t`The invitation`} className="mt-4 border-l-4 border-green pl-4">

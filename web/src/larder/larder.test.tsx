@@ -3,7 +3,7 @@
 
 import { cleanup, fireEvent, render, screen, within } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import type { KitchenSettings, ReadLine, ShoppingLine } from "../api/client";
+import type { KitchenSettings, ParsedIngredientLine, ShoppingLine } from "../api/client";
 import { Gallery } from "../counter/Gallery";
 import PastePage from "../counter/PastePage";
 import ShoppingPage from "../shopping/ShoppingPage";
@@ -66,7 +66,7 @@ function world(bodies: Record<string, unknown>, kitchen: KitchenSettings = KITCH
 }
 
 describe("a pasted list", () => {
-  const line = (more: Partial<ReadLine>): ReadLine => ({
+  const line = (more: Partial<ParsedIngredientLine>): ParsedIngredientLine => ({
     text: "",
     kind: "line",
     role: "base",

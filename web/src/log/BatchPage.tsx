@@ -5,7 +5,7 @@ import { Trans } from "@lingui/react/macro";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
-import { api, ask, type BatchOpen, type FactKey, type Outcome, type WayCard } from "../api/client";
+import { api, ask, type BatchOpen, type BatchOutcome, type FactKey, type WayCard } from "../api/client";
 import { batchQuery, kitchenQuery, settle, waysQuery } from "../api/queries";
 import { Pictures } from "../runs/Pictures";
 import { VerdictMark } from "../stations/mix/verdict";
@@ -44,7 +44,7 @@ export default function BatchPage() {
   const kitchen = useQuery(kitchenQuery);
   const [changing, setChanging] = useState(false);
   const save = useMutation({
-    mutationFn: ({ pieces = null, grams = null, ...said }: Outcome) => {
+    mutationFn: ({ pieces = null, grams = null, ...said }: BatchOutcome) => {
       const body = { ...said, pieces, grams };
       return ask(api.PUT("/api/log/{batch_id}", { params: { path: { batch_id: id } }, body }));
     },

@@ -84,7 +84,7 @@ export default function BlindPage() {
             <NumberField
               label={t`Tasters`}
               value={tasters}
-              within={limit("Halves.tasters")}
+              within={limit("BlindTastingDesign.tasters")}
               decimals={0}
               onChange={setTasters}
             />

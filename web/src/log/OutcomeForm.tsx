@@ -3,7 +3,7 @@
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { ToggleGroup } from "radix-ui";
-import type { Kept, Outcome, WayCard } from "../api/client";
+import type { BatchOutcome, StoredPieces, WayCard } from "../api/client";
 import { limit } from "../api/limits";
 import { WeightField } from "../ui/AmountField";
 import { NumberField } from "../ui/NumberField";
@@ -12,13 +12,13 @@ import { Scales } from "./Scales";
 
 interface Props {
   way: WayCard;
-  start: Outcome;
+  start: BatchOutcome;
   busy: boolean;
   /** Under what it lies in this browser until it is in the log. */
   keptAs?: string;
   /** How many pieces and grams were told, where anything was. */
   told?: { pieces?: number; grams?: number };
-  onSave: (outcome: Outcome) => void;
+  onSave: (outcome: BatchOutcome) => void;
 }
 
 export function OutcomeForm({ way, start, busy, keptAs, told, onSave }: Props) {
@@ -74,10 +74,10 @@ const PLACES = [
 ] as const;
 
 /** How many there were, what they weighed, and what is put by, where. */
-function CountAndKeep(props: { outcome: Outcome; told: Props["told"]; onChange: (next: Outcome) => void }) {
+function CountAndKeep(props: { outcome: BatchOutcome; told: Props["told"]; onChange: (next: BatchOutcome) => void }) {
   const { outcome, told, onChange } = props;
   const kept = outcome.kept ?? [];
-  const put = (where: Kept["where"], pieces: number | null) => {
+  const put = (where: StoredPieces["where"], pieces: number | null) => {
     const others = kept.filter((one) => one.where !== where);
     onChange({ ...outcome, kept: pieces ? [...others, { where, pieces }] : others });
   };
@@ -90,7 +90,7 @@ function CountAndKeep(props: { outcome: Outcome; told: Props["told"]; onChange: 
         <NumberField
           label={told?.pieces ? t`Pieces, ${told.pieces} told` : t`Pieces`}
           value={outcome.pieces ?? null}
-          within={limit("Outcome.pieces")}
+          within={limit("BatchOutcome.pieces")}
           decimals={0}
           onClear={() => onChange({ ...outcome, pieces: null })}
           onChange={(pieces) => onChange({ ...outcome, pieces })}
@@ -98,7 +98,7 @@ function CountAndKeep(props: { outcome: Outcome; told: Props["told"]; onChange: 
         <WeightField
           label={t`All of it weighs`}
           value={outcome.grams ?? null}
-          within={limit("Outcome.grams")}
+          within={limit("BatchOutcome.grams")}
           decimals={0}
           onClear={() => onChange({ ...outcome, grams: null })}
           onChange={(grams) => onChange({ ...outcome, grams })}
@@ -108,7 +108,7 @@ function CountAndKeep(props: { outcome: Outcome; told: Props["told"]; onChange: 
             key={where}
             label={t`Put by ${words}`}
             value={kept.find((one) => one.where === where)?.pieces ?? null}
-            within={limit("Kept.pieces")}
+            within={limit("StoredPieces.pieces")}
             decimals={0}
             onClear={() => put(where, null)}
             onChange={(pieces) => put(where, pieces)}

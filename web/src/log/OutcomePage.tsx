@@ -5,7 +5,7 @@ import { Trans } from "@lingui/react/macro";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { Navigate, useNavigate, useParams } from "react-router";
-import { api, ask, type Outcome } from "../api/client";
+import { api, ask, type BatchOutcome } from "../api/client";
 import { waysQuery } from "../api/queries";
 import { MixMap } from "../stations/mix/MixMap";
 import { Frame, Waiting } from "../ui/Frame";
@@ -26,7 +26,7 @@ export default function OutcomePage() {
     queryFn: () => ask(api.GET("/api/runs/{run_id}", { params: { path: { run_id: id } } })),
   });
   const save = useMutation({
-    mutationFn: (body: Outcome) =>
+    mutationFn: (body: BatchOutcome) =>
       ask(api.POST("/api/runs/{run_id}/outcome", { params: { path: { run_id: id } }, body })),
     onSuccess: (batch) => {
       forgetKept(keptAs);

@@ -6,7 +6,7 @@ import { useQuery } from "@tanstack/react-query";
 import { scaleLinear, scaleTime } from "d3-scale";
 import { useEffect, useState } from "react";
 import { Link, useSearchParams } from "react-router";
-import { api, ask, type OverTime } from "../api/client";
+import { api, ask, type FactOverTime } from "../api/client";
 import { kitchenQuery, waysQuery } from "../api/queries";
 import { Drawing } from "../ui/Drawing";
 import { Label } from "../ui/dimension";
@@ -71,7 +71,7 @@ export default function OverTimePage() {
 }
 
 /** What is asked for often is a press away; the others are many, and asked for by name. */
-function Facts({ told, onAsk }: { told: OverTime; onAsk: (id: string) => void }) {
+function Facts({ told, onAsk }: { told: FactOverTime; onAsk: (id: string) => void }) {
   const near = told.offered.filter((one) => one.near);
   const far = told.offered.filter((one) => !one.near);
   const [sought, setSought] = useState((far.find((one) => one.id === told.of) ?? far[0])?.id ?? "");
@@ -117,7 +117,7 @@ function Facts({ told, onAsk }: { told: OverTime; onAsk: (id: string) => void })
 
 const [W, H, LEFT, RIGHT, TOP, FOOT] = [1200, 340, 74, 30, 18, 40];
 
-function Dots({ points, unit, zone }: { points: OverTime["points"]; unit: string; zone: string }) {
+function Dots({ points, unit, zone }: { points: FactOverTime["points"]; unit: string; zone: string }) {
   const values = points.flatMap((one) => [one.value, one.told, one.low, one.high].filter((value) => value != null));
   const [least, most] = [Math.min(...values), Math.max(...values)];
   const room = Math.max((most - least) * 0.12, Math.abs(most) * 0.02, 0.01);
@@ -129,7 +129,7 @@ function Dots({ points, unit, zone }: { points: OverTime["points"]; unit: string
     [LEFT + 30, W - RIGHT - 30],
   );
   const marks = y.ticks(5);
-  const within = (one: OverTime["points"][number]) =>
+  const within = (one: FactOverTime["points"][number]) =>
     one.low != null && one.high != null && one.value >= one.low && one.value <= one.high;
   return (
     <figure className="m-0 mt-2 overflow-x-auto">
@@ -204,5 +204,5 @@ function Dots({ points, unit, zone }: { points: OverTime["points"]; unit: string
   );
 }
 
-const words = (points: OverTime["points"], unit: string) =>
+const words = (points: FactOverTime["points"], unit: string) =>
   t`${points.length} makings, from ${points[0]?.value.toPrecision(3) ?? ""} to ${points.at(-1)?.value.toPrecision(3) ?? ""} ${unit}`;

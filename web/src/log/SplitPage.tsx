@@ -5,7 +5,7 @@ import { Trans } from "@lingui/react/macro";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { useParams } from "react-router";
-import { api, ask, type SplitOpen } from "../api/client";
+import { api, ask, type BlindTastingDetail } from "../api/client";
 import { settle } from "../api/queries";
 import { cooks, useRole } from "../api/roles";
 import { Drawing } from "../ui/Drawing";
@@ -15,7 +15,7 @@ import { TextLink } from "../ui/LinkButton";
 import { Sorry } from "../ui/Sorry";
 import { fixed } from "../words/numbers";
 
-type Served = NonNullable<SplitOpen["served"]>;
+type Served = NonNullable<BlindTastingDetail["served"]>;
 
 export default function SplitPage() {
   const role = useRole();

@@ -58,7 +58,7 @@ export function Adding({ making, step, open, onOpen, tell }: Props) {
           <WeightField
             label={t`How much`}
             value={grams}
-            within={limit("Added.grams")}
+            within={limit("AddedIngredient.grams")}
             width="6rem"
             onChange={setGrams}
           />

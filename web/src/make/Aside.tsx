@@ -5,7 +5,7 @@ import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { Popover } from "radix-ui";
 import { type ReactNode, useState } from "react";
-import { api, ask, type FaultTold } from "../api/client";
+import { api, ask, type ExplainedFault } from "../api/client";
 import { waysQuery } from "../api/queries";
 import type { Making } from "../runs/useFlow";
 import { Causes } from "../ui/Causes";
@@ -14,7 +14,7 @@ import { eventWords } from "./eventWords";
 import type { CurrentProps } from "./props";
 
 /** What can be seen to be wrong here, with causes ranked by this making; out of the cards where the kitchen is away. */
-function useFaults(run: Making, step: string): { here: FaultTold[]; others: FaultTold[] } {
+function useFaults(run: Making, step: string): { here: ExplainedFault[]; others: ExplainedFault[] } {
   const ways = useQuery(waysQuery);
   const found = useQuery({
     queryKey: ["faults", run.id, step, run.events.length],
@@ -36,7 +36,7 @@ export function Aside({
   children,
 }: Pick<CurrentProps, "making" | "step" | "tell" | "undo" | "redo"> & { children: ReactNode }) {
   const [note, setNote] = useState("");
-  const [remedy, setRemedy] = useState<FaultTold | null>(null);
+  const [remedy, setRemedy] = useState<ExplainedFault | null>(null);
   const { here, others } = useFaults(run, step.id);
   const titles = new Map(run.plan.scheduled.map((one) => [one.step.id, one.step.title]));
   return (

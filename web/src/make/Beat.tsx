@@ -2,12 +2,12 @@
 
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
-import type { StepState, StepWorked } from "../api/client";
+import type { StepResult, StepState } from "../api/client";
 
 const PRACTICE = 3; // the first few, to find the size (core: geometry/hands.py)
 
 interface Props {
-  step: StepWorked;
+  step: StepResult;
   standing: StepState;
   at: number;
   /** The pedal counts now. */

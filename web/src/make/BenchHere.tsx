@@ -5,7 +5,7 @@ import { Trans } from "@lingui/react/macro";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
 import { useState } from "react";
-import { api, ask, type StepWorked } from "../api/client";
+import { api, ask, type StepResult } from "../api/client";
 import { BenchDesk } from "../bench/BenchDesk";
 import type { Making } from "../runs/useFlow";
 import { newId } from "../ui/newId";
@@ -19,7 +19,7 @@ const SHARED: Record<string, { each: string; enough: string; what: string }> = {
 
 interface Props {
   making: Making;
-  step: StepWorked;
+  step: StepResult;
   onWeigh: (grams: number) => void;
 }
 

@@ -2,7 +2,7 @@
 
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
-import type { StepWorked } from "../api/client";
+import type { StepResult } from "../api/client";
 import { cooks, useRole } from "../api/roles";
 import { TextLink } from "../ui/LinkButton";
 import { capital, dayOf, timeOfDay, weightWords } from "../ui/words";
@@ -131,7 +131,7 @@ function Next(props: { label: string; one: InHand; several: boolean } & Pick<Pro
 }
 
 /** What must stand ready before a step begins. */
-function Ready({ step }: { step: StepWorked }) {
+function Ready({ step }: { step: StepResult }) {
   const things = [...(step.tools ?? []), ...step.to_hand.map((one) => `${grams(one.grams)} ${one.name.toLowerCase()}`)];
   return (
     <>

@@ -4,7 +4,7 @@ import { plural, t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { useRef, useState } from "react";
-import { api, ask, type StepWorked } from "../api/client";
+import { api, ask, type StepResult } from "../api/client";
 import { HandsFigure } from "../hands/HandsFigure";
 import { Pictures } from "../runs/Pictures";
 import { capital, clock, dayOf, duration, HANDS_WORDS, minutes, timeOfDay, WORK_WORDS, weightWords } from "../ui/words";
@@ -24,7 +24,7 @@ interface Props extends CurrentProps {
   moves: Record<"next" | "back" | "hands", () => void>;
   cooks: string[];
   /** What can be begun at once when this is done, and how both are told with one press. */
-  then: StepWorked | null;
+  then: StepResult | null;
   onThen: () => void;
 }
 
@@ -248,7 +248,7 @@ export function CurrentStep(props: Props) {
 }
 
 /** The ingredients of this step, large enough to weigh out by. */
-function ToHand({ step }: { step: StepWorked }) {
+function ToHand({ step }: { step: StepResult }) {
   if (step.to_hand.length === 0) return null;
   return (
     <table className="mb-2 w-full max-w-[44rem] border-collapse text-xl">

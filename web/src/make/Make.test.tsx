@@ -5,7 +5,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { cleanup, fireEvent, render, screen, within } from "@testing-library/react";
 import { MemoryRouter, Route, Routes } from "react-router";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import type { NewEvent, RunOpen, StepState, StepWorked } from "../api/client";
+import type { NewEvent, RunOpen, StepResult, StepState } from "../api/client";
 import { type Event, eventOf } from "../runs/fold";
 import { TellingsProvider } from "../runs/Tellings";
 import { type Answer, type Asked, fact, facts, pass, serve } from "../testing";
@@ -24,7 +24,7 @@ afterEach(() => {
   vi.useRealTimers();
 });
 
-const step = (id: string, more: Partial<StepWorked> = {}): StepWorked => ({
+const step = (id: string, more: Partial<StepResult> = {}): StepResult => ({
   id,
   title: `Title of ${id}`,
   words: `Words of ${id}.`,
@@ -72,7 +72,7 @@ const standing = (id: string, more: Partial<StepState> = {}): StepState => ({
   ...more,
 });
 /** A step that has been on for so many minutes. */
-const running = (one: StepWorked, since: number) =>
+const running = (one: StepResult, since: number) =>
   standing(one.id, {
     status: "running",
     started: at(-since),
@@ -92,7 +92,7 @@ const event = (kind: RunOpen["events"][number]["kind"], step: string | null, whe
   }) as Event;
 
 /** A run whose steps stand like that: the events that led to it. */
-function run(steps: StepWorked[], states: StepState[], focus: string | null, more: Partial<RunOpen> = {}): RunOpen {
+function run(steps: StepResult[], states: StepState[], focus: string | null, more: Partial<RunOpen> = {}): RunOpen {
   const planned = (id: string) => states.find((one) => one.id === id);
   return {
     id: 3,

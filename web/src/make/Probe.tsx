@@ -5,7 +5,7 @@ import { Trans } from "@lingui/react/macro";
 import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
 import { useState } from "react";
-import type { ProbeLive, RunOpen, StepState, StepWorked } from "../api/client";
+import type { ProbeLive, RunOpen, StepResult, StepState } from "../api/client";
 import { Drawing } from "../ui/Drawing";
 import { Axis, Label } from "../ui/dimension";
 import { celsius, degrees, degreesUnit } from "../ui/words";
@@ -15,7 +15,7 @@ import { useProbe } from "./useProbe";
 
 interface Props {
   run: RunOpen;
-  step: StepWorked;
+  step: StepResult;
   standing: StepState;
   /** The kitchen has heard all that was done here: before that it may know of nothing in the heat. */
   told: boolean;

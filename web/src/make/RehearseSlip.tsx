@@ -4,7 +4,7 @@ import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { Popover, RadioGroup } from "radix-ui";
 import { useState } from "react";
-import type { CookManner } from "../api/client";
+import type { SimulatedCookTraits } from "../api/client";
 import { Slip } from "../ui/Slip";
 
 const SIDES = [
@@ -15,11 +15,11 @@ const SIDES = [
 
 interface Props {
   disabled?: boolean;
-  onBegin: (cook: CookManner) => void;
+  onBegin: (cook: SimulatedCookTraits) => void;
 }
 
 export function RehearseSlip({ disabled, onBegin }: Props) {
-  const [cook, setCook] = useState<CookManner>({ late: 1, heavy: 1, forgetful: 1, seed: 1 });
+  const [cook, setCook] = useState<SimulatedCookTraits>({ late: 1, heavy: 1, forgetful: 1, seed: 1 });
   return (
     <Popover.Root>
       <Popover.Trigger className="pick min-h-12 px-6 text-lg" disabled={disabled}>

@@ -3,14 +3,14 @@
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
-import { api, ask, type RunOpen, type StepState, type StepWorked } from "../api/client";
+import { api, ask, type RunOpen, type StepResult, type StepState } from "../api/client";
 import { useScale } from "../bench/useScale";
 import { gramsOf, shownWeight, weightUnit, weightWords } from "../ui/words";
 import { Doubt } from "./Doubt";
 import { doubtOf } from "./doubt";
 
 interface Props {
-  step: StepWorked;
+  step: StepResult;
   standing: StepState;
   field: React.RefObject<HTMLInputElement | null>;
   scale: RunOpen["scale"];

@@ -2,10 +2,10 @@
 
 import { t } from "@lingui/core/macro";
 import type { ReactNode } from "react";
-import type { StepWorked } from "../api/client";
+import type { StepResult } from "../api/client";
 import { fill } from "../ui/materials";
 
-export type Looks = NonNullable<StepWorked["cue"]>["looks"];
+export type Looks = NonNullable<StepResult["cue"]>["looks"];
 
 /** One drawing of two states: what is drawn for done and for not yet, and the words under each. */
 interface Pair {

@@ -1,9 +1,9 @@
 /** Whether a reading can be at all; the words are the step's own (core: stations/bounds.py). */
 
 import { t } from "@lingui/core/macro";
-import type { StepWorked } from "../api/client";
+import type { StepResult } from "../api/client";
 
-type Bounds = StepWorked["bounds"];
+type Bounds = StepResult["bounds"];
 
 export function doubtOf(bounds: Bounds, reading: { grams?: number; celsius?: number }): string {
   if (!bounds) return "";

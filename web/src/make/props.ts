@@ -1,12 +1,12 @@
 /** What the parts of the Make screen are given. */
 
-import type { StepState, StepWorked } from "../api/client";
+import type { StepResult, StepState } from "../api/client";
 import type { Flow, Happening, Making } from "../runs/useFlow";
 
 /** A step of one of the runs that are made together. */
 export interface InHand {
   making: Making;
-  step: StepWorked;
+  step: StepResult;
   standing: StepState;
 }
 

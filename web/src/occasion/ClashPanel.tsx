@@ -2,7 +2,7 @@
 
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
-import type { Clash, Occasion, WayOut } from "../api/client";
+import type { Clash, Occasion, PlanFix } from "../api/client";
 import { daysOn, wallClock } from "../ui/words";
 
 interface Props {
@@ -57,7 +57,7 @@ export function ClashPanel({ clash, occasion, zone, edit }: Props) {
 }
 
 /** What a remedy changes of the occasion. */
-export function changeOf(remedy: WayOut, occasion: Occasion, zone: string): Partial<Occasion> {
+export function changeOf(remedy: PlanFix, occasion: Occasion, zone: string): Partial<Occasion> {
   const { dishes, pins } = occasion;
   switch (remedy.kind) {
     case "later":

@@ -56,7 +56,7 @@ export function Dishes({ occasion, open, edit }: Props) {
                     unit="pieces"
                     decimals={2}
                     width="3.4rem"
-                    within={limit("DishAsked.each")}
+                    within={limit("OccasionDish.each")}
                     onChange={(each) => set(i, { each })}
                     onClear={() => set(i, { each: null })}
                   />

@@ -8,13 +8,13 @@ import { useNavigate, useParams } from "react-router";
 import {
   api,
   ask,
-  type CookManner,
   type DayPlan,
   type KitchenSettings,
   type Occasion,
   type OccasionOpen,
   type Plan,
   Refused,
+  type SimulatedCookTraits,
 } from "../api/client";
 import { kitchenQuery } from "../api/queries";
 import { RehearseSlip } from "../make/RehearseSlip";
@@ -202,7 +202,7 @@ function Away({ open, plan }: { open: OccasionOpen; plan: DayPlan["plan"] }) {
   const client = useQueryClient();
   const navigate = useNavigate();
   const begin = useMutation({
-    mutationFn: (how: { rehearse: boolean; cook?: CookManner; uid: string }) =>
+    mutationFn: (how: { rehearse: boolean; cook?: SimulatedCookTraits; uid: string }) =>
       ask(api.POST("/api/runs", { body: { occasion: open.id, sheet: null, dish: null, cook: null, ...how } })),
     onSuccess: (run) => {
       client.invalidateQueries({ queryKey: ["runs"] });

@@ -5,7 +5,7 @@ import { QueryClientProvider } from "@tanstack/react-query";
 import { cleanup, fireEvent, render, screen, waitFor } from "@testing-library/react";
 import { MemoryRouter, Route, Routes } from "react-router";
 import { afterEach, describe, expect, it, vi } from "vitest";
-import type { Clash, DayPlan, KitchenSettings, Occasion, OccasionOpen, Plan, StepWorked } from "../api/client";
+import type { Clash, DayPlan, KitchenSettings, Occasion, OccasionOpen, Plan, StepResult } from "../api/client";
 import { queryClient } from "../api/queries";
 import { type Asked, KITCHEN, serve } from "../testing";
 import { WallField } from "../ui/WallField";
@@ -30,7 +30,7 @@ const HOUR = 3_600_000;
 const day = (hour: number) => Date.UTC(2026, 11, 4, 0) + hour * HOUR;
 const iso = (hour: number) => new Date(day(hour)).toISOString();
 
-function step(id: string, from: number, to: number, more: Partial<StepWorked> = {}, dish = 0, who = ""): Scheduled {
+function step(id: string, from: number, to: number, more: Partial<StepResult> = {}, dish = 0, who = ""): Scheduled {
   return {
     dish,
     who,

@@ -5,7 +5,7 @@ import { Trans } from "@lingui/react/macro";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { api, ask, type CookManner, type KitchenSettings, type Plan } from "../api/client";
+import { api, ask, type KitchenSettings, type Plan, type SimulatedCookTraits } from "../api/client";
 import { RehearseSlip } from "../make/RehearseSlip";
 import { DayLanes } from "../occasion/DayLanes";
 import { DayOnPaper } from "../occasion/DayOnPaper";
@@ -38,7 +38,7 @@ export default function PlanStation({ editing, kitchen, plan, error }: Props) {
   const zone = kitchen.timezone;
 
   const begin = useMutation({
-    mutationFn: (how: { rehearse: boolean; cook?: CookManner; uid: string }) =>
+    mutationFn: (how: { rehearse: boolean; cook?: SimulatedCookTraits; uid: string }) =>
       ask(api.POST("/api/runs", { body: { sheet: editing.id, occasion: null, dish: null, cook: null, ...how } })),
     onSuccess: (run) => {
       client.invalidateQueries({ queryKey: ["runs"] });

@@ -3,10 +3,10 @@
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
-import { api, ask, type Worked } from "../api/client";
+import { api, ask, type WorkResult } from "../api/client";
 import { Causes } from "../ui/Causes";
 
-export function Risks({ sheet, of }: { sheet: number; of: Worked }) {
+export function Risks({ sheet, of }: { sheet: number; of: WorkResult }) {
   const found = useQuery({
     queryKey: [
       "risks",

@@ -6,7 +6,7 @@
 import { readFileSync } from "node:fs";
 import { gunzipSync } from "node:zlib";
 import { describe, expect, it } from "vitest";
-import type { Plan, RunState, StepState, StepWorked } from "../api/client";
+import type { Plan, RunState, StepResult, StepState } from "../api/client";
 import { type CoreCurve, type Event, planNow, stateOf, takeable, urgency } from "./fold";
 
 interface History {
@@ -120,9 +120,9 @@ describe("what the pairs seldom show", () => {
     expect(Date.parse(state.due as string) - begin).toBe(34 * 60_000);
   });
   it("a step that the plan does not have begins nothing", () => {
-    const [soak, syrup, mix, rest] = pairs.plan.scheduled.map((one) => one.step) as [StepWorked, ...StepWorked[]];
+    const [soak, syrup, mix, rest] = pairs.plan.scheduled.map((one) => one.step) as [StepResult, ...StepResult[]];
     const wait = [{ step: soak.id, at_least: 0, at_most: null }];
-    const steps = [soak, syrup, { ...mix, after: wait }, { ...rest, after: wait }] as StepWorked[];
+    const steps = [soak, syrup, { ...mix, after: wait }, { ...rest, after: wait }] as StepResult[];
     const plan = { ...pairs.plan, scheduled: steps.map((step, i) => ({ ...pairs.plan.scheduled[i], step })) } as Plan;
     const events = [event("started", "soak"), event("started", "mix"), event("done", "dance")];
     const state = stateOf(plan, events, begin).steps;

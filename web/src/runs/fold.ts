@@ -3,7 +3,7 @@
  * so that a press is seen at once, with or without the network; tests/fixtures/histories holds both to the same answers.
  */
 
-import type { NewEvent, Plan, RunOpen, RunState, StepState, StepWorked } from "../api/client";
+import type { NewEvent, Plan, RunOpen, RunState, StepResult, StepState } from "../api/client";
 import { FOLD } from "../api/generated";
 import { type Probed, type Refit, refit } from "./refit";
 
@@ -81,7 +81,7 @@ export function takeable(plan: Plan, events: Event[]): { undo: Event | null; red
 }
 
 class Fold {
-  readonly steps: Map<string, StepWorked>;
+  readonly steps: Map<string, StepResult>;
   readonly started = new Map<string, number>();
   readonly ended = new Map<string, number>();
   readonly extra = new Map<string, number>();
@@ -210,10 +210,10 @@ export function stateOf(
 const iso = (ms: number) => new Date(ms).toISOString();
 
 /** Minutes by which a step's window is later than that of one load: by the loads before it. */
-const shiftOf = (step: StepWorked, core: CoreCurve | null) => (step.window && core ? step.window.done - core.done : 0);
+const shiftOf = (step: StepResult, core: CoreCurve | null) => (step.window && core ? step.window.done - core.done : 0);
 
 /** What was read in a step's last load, in minutes since that went in. */
-function readings(fold: Fold, step: StepWorked, core: CoreCurve | null): Probed[] {
+function readings(fold: Fold, step: StepResult, core: CoreCurve | null): Probed[] {
   const started = fold.started.get(step.id);
   if (started === undefined) return [];
   const before = Math.max(0, shiftOf(step, core));
@@ -223,7 +223,7 @@ function readings(fold: Fold, step: StepWorked, core: CoreCurve | null): Probed[
   }));
 }
 
-function refitted(step: StepWorked, core: CoreCurve | null, probed: Probed[], unit: "C" | "F"): Refit | null {
+function refitted(step: StepResult, core: CoreCurve | null, probed: Probed[], unit: "C" | "F"): Refit | null {
   if (!core || !step.window) return null;
   const shift = shiftOf(step, core);
   const found = refit(core.curve, core, probed, unit);
@@ -301,7 +301,7 @@ type Urgency = readonly [number, number];
  * then what the hands are in, then a step planned for about now, then the running step that ends soonest, and last one
  * whose time has not come.
  */
-export function urgency(state: StepState, hands: StepWorked["hands"] | undefined, now: number): Urgency | null {
+export function urgency(state: StepState, hands: StepResult["hands"] | undefined, now: number): Urgency | null {
   const planned = Date.parse(state.planned_starts);
   if (state.status === "ready") return [planned <= now + FOLD.soon_min * MINUTE ? FOR_NOW : 4, planned];
   if (state.status !== "running") return null;

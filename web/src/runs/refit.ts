@@ -1,7 +1,7 @@
 /** A window told anew from what a thermometer read: the same as `kemble/core/devices/probe.py`, where each relation is explained. */
 
 import { t } from "@lingui/core/macro";
-import type { Curve, StepState } from "../api/client";
+import type { StepState, TemperatureCurve } from "../api/client";
 
 export type Refit = NonNullable<StepState["refit"]>;
 export type Probed = StepState["probed"][number];
@@ -18,7 +18,7 @@ interface WindowTold {
 }
 
 /** None without a reading. `curve` is the core temperature as it was told, `told` its first check, done and latest. */
-export function refit(curve: Curve, told: WindowTold, readings: Probed[], unit: "C" | "F"): Refit | null {
+export function refit(curve: TemperatureCurve, told: WindowTold, readings: Probed[], unit: "C" | "F"): Refit | null {
   const last = readings.at(-1);
   if (!last) return null;
   let highest = Number.NEGATIVE_INFINITY;

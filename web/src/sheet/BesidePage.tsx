@@ -5,7 +5,7 @@ import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { useParams, useSearchParams } from "react-router";
-import { api, ask, type Beside, type WayCard } from "../api/client";
+import { api, ask, type Comparison, type WayCard } from "../api/client";
 import { sheetsQuery, waysQuery } from "../api/queries";
 import { Frame, Waiting } from "../ui/Frame";
 import { TextLink } from "../ui/LinkButton";
@@ -77,7 +77,7 @@ export default function BesidePage() {
   );
 }
 
-function Both({ told, way }: { told: Beside; way: WayCard }) {
+function Both({ told, way }: { told: Comparison; way: WayCard }) {
   return (
     <div className="mt-4 grid gap-x-10 gap-y-6 pb-10 lg:grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)]">
       <section aria-label={t`On one map`}>
@@ -132,7 +132,7 @@ function Both({ told, way }: { told: Beside; way: WayCard }) {
   );
 }
 
-function Opened({ of, open }: { of: "hers" | "mine"; open: Beside["hers"]["open"] }) {
+function Opened({ of, open }: { of: "hers" | "mine"; open: Comparison["hers"]["open"] }) {
   if (open.length === 0) return null;
   return (
     <section aria-label={t`What stays open of ${said(of)}`} className="mt-5">

@@ -3,7 +3,7 @@
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { scaleLinear } from "d3-scale";
-import type { Beside } from "../api/client";
+import type { Comparison } from "../api/client";
 import { Drawing, useRoom } from "../ui/Drawing";
 import { Axis, Label } from "../ui/dimension";
 import { minutes } from "../ui/words";
@@ -11,7 +11,7 @@ import { said } from "../words/said";
 
 const [MOST_WIDE, LEFT, RIGHT, ROW] = [560, 60, 24, 74];
 
-export function TwoClocks({ told }: { told: Beside }) {
+export function TwoClocks({ told }: { told: Comparison }) {
   const [box, W] = useRoom<HTMLDivElement>(MOST_WIDE);
   const both = (["hers", "mine"] as const).flatMap((name) => {
     const { minutes: range, taught_min } = told[name];

@@ -4,7 +4,7 @@ import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { scaleLinear } from "d3-scale";
 import { curveCatmullRomClosed, line } from "d3-shape";
-import type { Beside, WayCard } from "../api/client";
+import type { Comparison, WayCard } from "../api/client";
 import { Drawing, useRoom } from "../ui/Drawing";
 import { Axis, Label } from "../ui/dimension";
 import { fill } from "../ui/materials";
@@ -14,7 +14,7 @@ const [MOST_WIDE, H] = [680, 420];
 const PAD = { left: 56, right: 24, top: 30, bottom: 62 };
 type Point = [number, number];
 
-export function TwoClouds({ told, way }: { told: Beside; way: WayCard }) {
+export function TwoClouds({ told, way }: { told: Comparison; way: WayCard }) {
   const [box, W] = useRoom<HTMLDivElement>(MOST_WIDE);
   const zone = way.zone.map((one): Point => [one.hydration_pct, one.sugar_pct]);
   const points = [...zone, ...[...told.hers.outline, ...told.mine.outline].map((one): Point => [one.water, one.sugar])];
@@ -83,7 +83,7 @@ export function TwoClouds({ told, way }: { told: Beside; way: WayCard }) {
 type Scale = (value: number) => number;
 
 function OneCloud(props: {
-  at: Beside["hers"];
+  at: Comparison["hers"];
   x: Scale;
   y: Scale;
   name: string;

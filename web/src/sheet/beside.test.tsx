@@ -5,7 +5,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { MemoryRouter, Route, Routes } from "react-router";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import type { Beside } from "../api/client";
+import type { Comparison } from "../api/client";
 import { pass, serve } from "../testing";
 import BesidePage from "./BesidePage";
 
@@ -24,7 +24,7 @@ const square = (water: number, sugar: number, by: number) =>
     [1, 0],
     [0, -1],
   ].map(([a = 0, b = 0]) => ({ water: water + a * by, sugar: sugar + b * by }));
-const TOLD: Beside = {
+const TOLD: Comparison = {
   hers: {
     title: "Hers",
     hydration: lies(140, 20),

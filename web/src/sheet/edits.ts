@@ -1,6 +1,6 @@
 /** Small changes to a sheet, each giving a new sheet. */
 
-import type { Line, Part, PartRole, Place, Sheet, Take } from "../api/client";
+import type { Line, OutputPlace, Part, PartRole, Sheet, Take } from "../api/client";
 
 export const newLine = (ingredient: string, value = 10, unit: Line["amount"]["unit"] = "g"): Line => ({
   ingredient,
@@ -57,7 +57,7 @@ export const withNewTake = (sheet: Sheet, role: PartRole, of: string, some: Omit
   withPart(sheet, role, (part) => ({ ...part, takes: [...part.takes, { ...some, of, joins: "" }] }));
 
 /** Where the rest of an output goes; "" is what its part is made for. */
-export const withPlace = (sheet: Sheet, role: PartRole, output: string, place: Place): Sheet =>
+export const withPlace = (sheet: Sheet, role: PartRole, output: string, place: OutputPlace): Sheet =>
   withPart(sheet, role, (part) => ({ ...part, rest: { ...part.rest, [output]: place } }));
 
 /** Without a part; shares of other lines that went to it stay where they are written, and nothing takes of it. */

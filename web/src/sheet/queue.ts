@@ -8,7 +8,7 @@
  * - Nothing is dropped for a failure of the network, the server or the session: it is tried again, with growing pauses.
  */
 
-import type { Adjustment, Moved, Problem, Sheet, Worked } from "../api/client";
+import type { Adjustment, FactChange, Problem, Sheet, WorkResult } from "../api/client";
 import { pauseAfter } from "../api/pauses";
 import { type Clash, replay, same } from "./merge";
 
@@ -32,8 +32,8 @@ export interface Saved {
 /** What was worked, and the sheet that it was worked from. */
 export interface Drawn {
   sheet: Sheet;
-  worked: Worked;
-  moved: Moved[];
+  worked: WorkResult;
+  moved: FactChange[];
   says: string[];
 }
 
@@ -97,7 +97,7 @@ export type Happening =
   | { is: "worked"; want: Extract<Want, { lane: "work" }>; answer: Drawn; at: number }
   | { is: "saved"; revision: number }
   | { is: "theirs"; theirs: Saved }
-  | { is: "failed"; want: Want; status: number; problems: Problem[]; worked: Worked | null; at: number }
+  | { is: "failed"; want: Want; status: number; problems: Problem[]; worked: WorkResult | null; at: number }
   | { is: "heard"; revision: number }
   | { is: "look" }
   | { is: "again" }
@@ -109,7 +109,7 @@ export type Kept = Pick<Queue, "saved" | "ops" | "sending" | "past" | "future">;
 
 const idle = (): Traffic => ({ busy: false, tries: 0, until: 0 });
 
-export function begun(saved: Saved, worked: Worked, kept: Kept | null): Queue {
+export function begun(saved: Saved, worked: WorkResult, kept: Kept | null): Queue {
   const open = kept !== null && (kept.ops.length > 0 || kept.sending !== null);
   const { past, future } = kept ?? { past: [], future: [] };
   const from = open ? kept : { saved, ops: [], sending: null, past, future };
@@ -370,7 +370,7 @@ function notWorked(
   queue: Queue,
   want: Extract<Want, { lane: "work" }>,
   problems: Problem[],
-  partly: Worked | null,
+  partly: WorkResult | null,
 ): Queue {
   if (want.wish) {
     const ops = queue.ops.filter((op) => op.id !== want.id);

@@ -89,7 +89,7 @@ export default function ShoppingPage() {
                     value={wanted[sheet.id] ?? 1}
                     unit="×"
                     decimals={0}
-                    within={limit("Wanted.times")}
+                    within={limit("WantedSheet.times")}
                     width="2.6rem"
                     onChange={(times) => setChosen({ ...wanted, [sheet.id]: Math.round(times) })}
                   />
@@ -250,7 +250,7 @@ function Thing({ line, kitchen, prices }: { line: ShoppingLine; kitchen: Kitchen
           value={line.have_g || null}
           after={t` there`}
           decimals={0}
-          within={limit("Stock.grams")}
+          within={limit("LarderStock.grams")}
           width="3.6rem"
           onClear={() => save({ grams: 0 })}
           onChange={(have) => save({ grams: have })}
@@ -263,7 +263,7 @@ function Thing({ line, kitchen, prices }: { line: ShoppingLine; kitchen: Kitchen
             value={priced}
             unit={t`${kitchen.currency || ""} a pack`}
             decimals={2}
-            within={limit("Stock.price")}
+            within={limit("LarderStock.price")}
             width="3.6rem"
             onClear={() => save({ price: null })}
             onChange={(price) => save({ price })}

@@ -3,15 +3,15 @@
 
 import { cleanup, render, screen } from "@testing-library/react";
 import { afterEach, describe, expect, it } from "vitest";
-import type { FactKey, Moved, Plan, Worked } from "../api/client";
+import type { FactChange, FactKey, Plan, WorkResult } from "../api/client";
 import { Around, fact, worked } from "../testing";
 import { StationLine } from "./StationLine";
 
 afterEach(cleanup);
 
-const of = (drawings: object, ...found: Parameters<typeof worked>): Worked => {
+const of = (drawings: object, ...found: Parameters<typeof worked>): WorkResult => {
   const made = worked(...found);
-  return { ...made, drawings: { ...made.drawings, ...drawings } as Worked["drawings"] };
+  return { ...made, drawings: { ...made.drawings, ...drawings } as WorkResult["drawings"] };
 };
 const CAKE = of(
   { heat: { kind: "steam" } },
@@ -22,7 +22,7 @@ const CAKE = of(
   fact("rest.cut_after_min", 138, "min"),
 );
 const plan = (begin: string) => ({ begin: `2026-11-28T${begin}:00Z` }) as Plan;
-const moved = (key: FactKey, old: string, now: string): Moved => ({
+const moved = (key: FactKey, old: string, now: string): FactChange => ({
   key,
   label: "",
   unit: "",
@@ -31,7 +31,15 @@ const moved = (key: FactKey, old: string, now: string): Moved => ({
   new: Number(now),
 });
 
-function Shown({ of = CAKE, changes = [], when = null }: { of?: Worked; changes?: Moved[]; when?: Plan | null }) {
+function Shown({
+  of = CAKE,
+  changes = [],
+  when = null,
+}: {
+  of?: WorkResult;
+  changes?: FactChange[];
+  when?: Plan | null;
+}) {
   return <StationLine id={7} at="mix" worked={of} moved={changes} plan={when} zone="UTC" />;
 }
 const stop = (name: RegExp) => screen.getByRole("link", { name }).textContent;

@@ -4,7 +4,7 @@ import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { type ReactNode, useRef } from "react";
 import { Link } from "react-router";
-import type { Fact, FactKey, Facts, Moved, Plan, Worked } from "../api/client";
+import type { Fact, FactChange, FactKey, Facts, Plan, WorkResult } from "../api/client";
 import { useRoom } from "../ui/Drawing";
 import { figure, lengthUnit, timeOfDay, weightWords } from "../ui/words";
 import { fixed } from "../words/numbers";
@@ -67,7 +67,7 @@ const KEYS: Record<
   ],
 };
 
-type Drawings = Worked["drawings"];
+type Drawings = WorkResult["drawings"];
 
 const under90 = (facts: Facts, key: FactKey) => (Number(facts[key]?.value) < 90 ? t`min ` : "");
 const pieceWords = ({ shape }: Drawings) => (shape?.kind === "ball" ? shape.piece_names : t`pieces`);
@@ -81,8 +81,8 @@ const number = (facts: Facts, key: FactKey, decimals: number) => {
 interface Props {
   id: number;
   at: StationId;
-  worked: Worked;
-  moved: Moved[];
+  worked: WorkResult;
+  moved: FactChange[];
   plan: Plan | null;
   zone: string;
 }
@@ -144,13 +144,13 @@ export function StationLine({ id, at, worked, moved, plan, zone }: Props) {
   );
 }
 
-const keysOf = (station: Exclude<StationId, "plan">, { facts }: Worked) =>
+const keysOf = (station: Exclude<StationId, "plan">, { facts }: WorkResult) =>
   KEYS[station].find((keys) => keys.every(({ key }) => facts[key]));
 
 interface KeyProps {
   station: Exclude<StationId, "plan">;
-  worked: Worked;
-  moved: Moved[];
+  worked: WorkResult;
+  moved: FactChange[];
 }
 
 function KeyNumbers({ station, worked, moved }: KeyProps) {

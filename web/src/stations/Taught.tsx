@@ -2,7 +2,7 @@
 
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
-import type { Sheet, Worked } from "../api/client";
+import type { Sheet, WorkResult } from "../api/client";
 import { limit } from "../api/limits";
 import { Drawing } from "../ui/Drawing";
 import { legible } from "../ui/dimension";
@@ -16,7 +16,7 @@ interface Props {
   /** What it is called where the heading does not say it. */
   name?: string;
   sheet: Sheet;
-  worked: Worked;
+  worked: WorkResult;
   edit: (sheet: Sheet) => void;
 }
 
@@ -38,7 +38,7 @@ export function Taught({ of, name, sheet, worked, edit }: Props) {
           unit="min"
           decimals={1}
           width="4rem"
-          within={limit("Taught.minutes")}
+          within={limit("GivenTime.minutes")}
           onChange={(minutes) => set({ minutes, by: told?.by ?? "" })}
           onClear={() => set(null)}
         />

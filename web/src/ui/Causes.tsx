@@ -2,10 +2,10 @@
 
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
-import type { FaultTold } from "../api/client";
+import type { ExplainedFault } from "../api/client";
 import { capital } from "./words";
 
-export function Causes({ fault }: { fault: FaultTold }) {
+export function Causes({ fault }: { fault: ExplainedFault }) {
   if (fault.causes.length === 0) return null;
   return (
     <>

@@ -3,12 +3,12 @@
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { Popover } from "radix-ui";
-import type { Worked } from "../api/client";
+import type { WorkResult } from "../api/client";
 import { Slip } from "./Slip";
 
 const HEADS = { look: t`Look`, before: t`Before`, good: t`Next` } as const;
 
-export function Foot({ worked, station }: { worked: Worked; station: string }) {
+export function Foot({ worked, station }: { worked: WorkResult; station: string }) {
   const advice = worked.advice.find((one) => one.station === station);
   return (
     <footer className="mt-6 flex flex-wrap items-baseline gap-x-6 gap-y-1 border-t border-hair bg-paper py-3 sm:sticky sm:bottom-(--strip,0px)">

@@ -5,7 +5,7 @@ from __future__ import annotations
 import importlib
 import pkgutil
 
-from kemble.core.cards.card import Rest
+from kemble.core.cards.card import OutputDestination
 from kemble.core.cards.contract import check_family
 from kemble.core.cards.family import Family
 from kemble.core.facts.vocabulary import PartRole
@@ -37,20 +37,20 @@ USUAL: dict[PartRole, str] = {
 }
 """What a part of a role is where neither the sheet, its way nor its ingredients tell."""
 
-RESTS: dict[PartRole, Rest] = {
-    "syrup": Rest("whole", "over"),
-    "filling": Rest("whole", "within"),
-    "broth": Rest("beside"),
-    "topping": Rest("whole", "over"),
-    "coat": Rest("whole", "round"),
-    "glaze": Rest("whole", "over"),
-    "oil": Rest("kept"),
-    "herb": Rest("base"),
-    "wrapper": Rest("beside"),
-    "heart": Rest("whole", "within"),
-    "liquid": Rest("base"),
-    "crust": Rest("whole", "wall"),
-    "layer": Rest("whole", "under"),
-    "decoration": Rest("whole", "over"),
+RESTS: dict[PartRole, OutputDestination] = {
+    "syrup": OutputDestination("whole", "over"),
+    "filling": OutputDestination("whole", "within"),
+    "broth": OutputDestination("beside"),
+    "topping": OutputDestination("whole", "over"),
+    "coat": OutputDestination("whole", "round"),
+    "glaze": OutputDestination("whole", "over"),
+    "oil": OutputDestination("kept"),
+    "herb": OutputDestination("base"),
+    "wrapper": OutputDestination("beside"),
+    "heart": OutputDestination("whole", "within"),
+    "liquid": OutputDestination("base"),
+    "crust": OutputDestination("whole", "wall"),
+    "layer": OutputDestination("whole", "under"),
+    "decoration": OutputDestination("whole", "over"),
 }
 """Where what is made of a part goes, where neither the sheet nor its way says."""

@@ -1,18 +1,18 @@
 """Bean milk: soaked beans ground with water, strained or whole, boiled through."""
 
 from kemble.core.cards.family import (
-    After,
     Band,
     Choice,
     Cue,
     Family,
+    FamilyOutput,
     Fault,
-    Finish,
     Minutes,
-    Output,
+    PartFinish,
     Rhythm,
     School,
     Step,
+    StepDependency,
 )
 
 FAMILY = Family(
@@ -20,13 +20,13 @@ FAMILY = Family(
     name="Bean milk",
     says="Soaked beans ground with water; strained, or left whole for body; boiled through.",
     roles=("liquid",),
-    finish=Finish("loss", Band(2, 8), "2 to 8 % boils off; what a cloth holds back is said by the scale"),
+    finish=PartFinish("loss", Band(2, 8), "2 to 8 % boils off; what a cloth holds back is said by the scale"),
     lines=(
         {"ingredient": "mung-bean-split", "amount": {"value": 60, "unit": "g"}},
         {"ingredient": "water", "amount": {"value": 480, "unit": "ml"}},
     ),
     tells=("legume",),
-    outputs=(Output("milk", "bean milk", "liquid"),),
+    outputs=(FamilyOutput("milk", "bean milk", "liquid"),),
     choices=(
         Choice(
             "strain",
@@ -64,7 +64,7 @@ FAMILY = Family(
                 "cloth",
                 "bowl",
             ),
-            after=(After("grind", 0, 60),),
+            after=(StepDependency("grind", 0, 60),),
             when={"strain": ("strained",)},
         ),
         Step(
@@ -78,7 +78,7 @@ FAMILY = Family(
                 "deep pot",
                 "spoon",
             ),
-            after=(After("strain", 0, 60), After("grind", 0, 60)),
+            after=(StepDependency("strain", 0, 60), StepDependency("grind", 0, 60)),
             uses=("burner",),
             weigh="made",
             cue=Cue("Does the raw smell go?", "Smell it: sweet, no longer of grass.", "Sweet", "Grassy", "spoon"),

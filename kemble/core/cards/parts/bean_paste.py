@@ -1,13 +1,25 @@
 """Bean paste: small beans simmered soft, crushed, and dried over low heat with sugar until it weighs what it should."""
 
-from kemble.core.cards.family import After, Band, Choice, Cue, Family, Fault, Finish, Minutes, Output, School, Step
+from kemble.core.cards.family import (
+    Band,
+    Choice,
+    Cue,
+    Family,
+    FamilyOutput,
+    Fault,
+    Minutes,
+    PartFinish,
+    School,
+    Step,
+    StepDependency,
+)
 
 FAMILY = Family(
     id="bean-paste",
     name="Bean paste",
     says="Beans simmered until they crush between two fingers, mashed, and dried with sugar over low heat.",
     roles=("filling", "coat", "topping"),
-    finish=Finish("times-dry", Band(2.6, 3.2), "2.6 to 3.2 times the dry beans, sugar in", "paste", 3.9),
+    finish=PartFinish("times-dry", Band(2.6, 3.2), "2.6 to 3.2 times the dry beans, sugar in", "paste", 3.9),
     lines=(
         {"ingredient": "small-red-bean", "amount": {"value": 200, "unit": "g"}},
         {"ingredient": "water", "amount": {"value": 700, "unit": "ml"}},
@@ -46,7 +58,7 @@ FAMILY = Family(
             ),
         ),
     ),
-    outputs=(Output("paste", "paste", "paste"),),
+    outputs=(FamilyOutput("paste", "paste", "paste"),),
     steps=(
         Step(
             "soak",
@@ -109,7 +121,7 @@ FAMILY = Family(
             work="stove",
             tools=("deep pot",),
             when={"soak": ("overnight",)},
-            after=(After("soak", 0, 600),),
+            after=(StepDependency("soak", 0, 600),),
             uses=("burner",),
             needs=("dry-legume",),
             cue=Cue(
@@ -132,7 +144,11 @@ FAMILY = Family(
                 "scraper",
                 "bowl",
             ),
-            after=(After("simmer", 0, 1440), After("simmer-dry", 0, 1440), After("simmer-lid", 0, 1440)),
+            after=(
+                StepDependency("simmer", 0, 1440),
+                StepDependency("simmer-dry", 0, 1440),
+                StepDependency("simmer-lid", 0, 1440),
+            ),
             uses=("counter",),
             needs=("legume",),
             when={"mash": ("smooth",)},
@@ -145,7 +161,11 @@ FAMILY = Family(
             "held",
             work="knife",
             tools=("blender or processor",),
-            after=(After("simmer", 0, 1440), After("simmer-dry", 0, 1440), After("simmer-lid", 0, 1440)),
+            after=(
+                StepDependency("simmer", 0, 1440),
+                StepDependency("simmer-dry", 0, 1440),
+                StepDependency("simmer-lid", 0, 1440),
+            ),
             uses=("counter", "machine"),
             needs=("legume",),
             when={"mash": ("machine",)},
@@ -161,7 +181,7 @@ FAMILY = Family(
                 "wide pan",
                 "flat spatula",
             ),
-            after=(After("sieve", 0, 1440), After("blend", 0, 1440)),
+            after=(StepDependency("sieve", 0, 1440), StepDependency("blend", 0, 1440)),
             uses=("burner",),
             needs=("legume",),
             weigh="made",
@@ -178,7 +198,7 @@ FAMILY = Family(
                 "tray",
                 "damp cloth",
             ),
-            after=(After("dry", 0, 10),),
+            after=(StepDependency("dry", 0, 10),),
             uses=("counter",),
             needs=("legume",),
         ),

@@ -1,18 +1,18 @@
 """Burnt-sugar syrup: dry sugar melted to amber, let down with hot water off the heat."""
 
-from kemble.core.cards.family import Band, Cue, Family, Fault, Finish, Minutes, Output, Step
+from kemble.core.cards.family import Band, Cue, Family, FamilyOutput, Fault, Minutes, PartFinish, Step
 
 FAMILY = Family(
     id="burnt-sugar",
     name="Burnt-sugar syrup",
     says="Dry sugar melted to amber, then hot water a little at a time, off the heat.",
     roles=("syrup", "glaze", "broth"),
-    finish=Finish("solids", Band(60, 70), "sugar is 60 to 70 % of it: thin enough to pour when cold"),
+    finish=PartFinish("solids", Band(60, 70), "sugar is 60 to 70 % of it: thin enough to pour when cold"),
     lines=(
         {"ingredient": "white-sugar", "amount": {"value": 200, "unit": "g"}},
         {"ingredient": "water", "amount": {"value": 160, "unit": "ml"}},
     ),
-    outputs=(Output("syrup", "syrup", "sugar"),),
+    outputs=(FamilyOutput("syrup", "syrup", "sugar"),),
     steps=(
         Step(
             "burn",

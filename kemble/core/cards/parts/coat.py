@@ -1,6 +1,6 @@
 """Coats and dusts: starch, roasted soy flour, ground nut and sugar, crushed dry fruit."""
 
-from kemble.core.cards.family import After, Family, Fault, Finish, Minutes, Output, Step
+from kemble.core.cards.family import Family, FamilyOutput, Fault, Minutes, PartFinish, Step, StepDependency
 from kemble.core.cards.parts.roasting import RAW, ROAST
 
 FAMILY = Family(
@@ -8,10 +8,10 @@ FAMILY = Family(
     name="Coat or dust",
     says="What the outside is rolled in, so that nothing sticks: starch, roasted flour, or ground nut and sugar.",
     roles=("coat", "decoration", "layer"),
-    finish=Finish(),
+    finish=PartFinish(),
     lines=({"ingredient": "potato-starch", "amount": {"value": 60, "unit": "g"}},),
     tells=("dust",),
-    outputs=(Output("coat", "coat", "dust"),),
+    outputs=(FamilyOutput("coat", "coat", "dust"),),
     steps=(
         ROAST,
         Step(
@@ -25,7 +25,7 @@ FAMILY = Family(
                 "grinder",
                 "bowl",
             ),
-            after=(After("roast", 20, 1440),),
+            after=(StepDependency("roast", 20, 1440),),
             uses=("counter",),
             needs=RAW,
         ),
@@ -40,7 +40,7 @@ FAMILY = Family(
                 "wide tray",
                 "spoon",
             ),
-            after=(After("grind", 0, 1440),),
+            after=(StepDependency("grind", 0, 1440),),
             uses=("counter",),
             weigh="made",
         ),

@@ -1,25 +1,25 @@
 """Coconut curd: thick coconut cream boiled until oil parts from curds, and the curds brown."""
 
-from kemble.core.cards.family import Band, Cue, Family, Fault, Finish, Minutes, Output, Step
+from kemble.core.cards.family import Band, Cue, Family, FamilyOutput, Fault, Minutes, PartFinish, Step
 
 FAMILY = Family(
     id="coconut-curd",
     name="Coconut curd and oil",
     says="Thick coconut cream boiled until the oil parts and the curds brown: curds for the top, oil for the tin.",
     roles=("topping", "oil"),
-    finish=Finish(
+    finish=PartFinish(
         "curd", Band(60, 78), "the oil that parts is 60 to 78 % of the fat; the curds keep the rest", "syrup"
     ),
     lines=({"ingredient": "coconut-milk-thick", "amount": {"value": 400, "unit": "ml"}},),
     outputs=(
-        Output(
+        FamilyOutput(
             "curds",
             "curds",
             "paste",
             "curds: the solids, the fat that stays, and about a quarter water",
             main_of=("topping",),
         ),
-        Output("oil", "coconut oil", "fat", "the oil that parts", main_of=("oil",)),
+        FamilyOutput("oil", "coconut oil", "fat", "the oil that parts", main_of=("oil",)),
     ),
     steps=(
         Step(

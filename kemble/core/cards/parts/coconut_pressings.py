@@ -1,19 +1,31 @@
 """Two pressings of one coconut: the first thick, the second thin with warm water."""
 
-from kemble.core.cards.family import After, Band, Family, Fault, Finish, Minutes, Output, Step
+from kemble.core.cards.family import (
+    Band,
+    Family,
+    FamilyOutput,
+    Fault,
+    Minutes,
+    PartFinish,
+    Step,
+    StepDependency,
+)
 
 FAMILY = Family(
     id="coconut-pressings",
     name="Two pressings of a coconut",
     says="Grated ripe coconut wrung out with a little warm water, then again with more: thick milk, then thin.",
     roles=("liquid",),
-    finish=Finish("press", Band(55, 70), "the first pressing takes 55 to 70 % of the fat that comes out"),
+    finish=PartFinish("press", Band(55, 70), "the first pressing takes 55 to 70 % of the fat that comes out"),
     lines=(
         {"ingredient": "coconut-fresh", "amount": {"value": 300, "unit": "g"}},
         {"ingredient": "water", "amount": {"value": 450, "unit": "ml"}},
     ),
     tells=("coconut-fresh",),
-    outputs=(Output("thick", "thick coconut milk", "liquid"), Output("thin", "thin coconut milk", "liquid")),
+    outputs=(
+        FamilyOutput("thick", "thick coconut milk", "liquid"),
+        FamilyOutput("thin", "thin coconut milk", "liquid"),
+    ),
     steps=(
         Step(
             "first",
@@ -41,7 +53,7 @@ FAMILY = Family(
                 "kettle",
                 "bowl",
             ),
-            after=(After("first", 0, 60),),
+            after=(StepDependency("first", 0, 60),),
             uses=("counter",),
         ),
     ),

@@ -1,20 +1,20 @@
 """Coconut syrup: coconut milk and sugar boiled down until it coats; done is a weight."""
 
-from kemble.core.cards.family import Band, Cue, Family, Fault, Finish, Minutes, Output, Step
+from kemble.core.cards.family import Band, Cue, Family, FamilyOutput, Fault, Minutes, PartFinish, Step
 
 FAMILY = Family(
     id="coconut-syrup",
     name="Coconut syrup",
     says="Coconut milk and sugar boiled down, stirred without pause near the end, until it coats the spoon.",
     roles=("syrup", "glaze", "topping"),
-    finish=Finish("solids", Band(66, 74), "solids are two thirds to three quarters of it", "syrup"),
+    finish=PartFinish("solids", Band(66, 74), "solids are two thirds to three quarters of it", "syrup"),
     lines=(
         {"ingredient": "coconut-milk-thick", "amount": {"value": 400, "unit": "ml"}},
         {"ingredient": "dark-slab-sugar", "amount": {"value": 180, "unit": "g"}},
         {"ingredient": "salt", "amount": {"value": 2, "unit": "g"}},
     ),
     tells=("coconut-milk-thick", "coconut-milk-thin"),
-    outputs=(Output("syrup", "syrup", "sugar"),),
+    outputs=(FamilyOutput("syrup", "syrup", "sugar"),),
     steps=(
         Step(
             "reduce",

@@ -1,20 +1,20 @@
 """Fruit filling: a stiff fruit paste or whole fruit, mixed cold and rolled."""
 
-from kemble.core.cards.family import After, Family, Fault, Finish, Minutes, Output, Step
+from kemble.core.cards.family import Family, FamilyOutput, Fault, Minutes, PartFinish, Step, StepDependency
 
 FAMILY = Family(
     id="fruit-filling",
     name="Fruit filling",
     says="A stiff fruit paste with nuts or rind worked through it, rolled cold; or a whole fruit in a coat of paste.",
     roles=("filling",),
-    finish=Finish(),
+    finish=PartFinish(),
     lines=(
         {"ingredient": "date", "amount": {"value": 180, "unit": "g"}},
         {"ingredient": "walnut", "amount": {"value": 60, "unit": "g"}},
         {"ingredient": "orange-rind", "amount": {"value": 1, "unit": "piece"}},
     ),
     tells=("fruit", "paste"),
-    outputs=(Output("filling", "filling", "fruit"),),
+    outputs=(FamilyOutput("filling", "filling", "fruit"),),
     steps=(
         Step(
             "chop",
@@ -38,7 +38,7 @@ FAMILY = Family(
             Minutes(30),
             "free",
             tools=("tray",),
-            after=(After("chop", 0, 120),),
+            after=(StepDependency("chop", 0, 120),),
             uses=("fridge",),
         ),
     ),

@@ -1,18 +1,18 @@
 """Glaze: brushed on at the end, of syrup, egg or milk."""
 
-from kemble.core.cards.family import Family, Fault, Finish, Minutes, Output, Step
+from kemble.core.cards.family import Family, FamilyOutput, Fault, Minutes, PartFinish, Step
 
 FAMILY = Family(
     id="glaze",
     name="Glaze",
     says="Brushed on for the last minutes, for a shine and a brown edge.",
     roles=("glaze", "topping"),
-    finish=Finish(),
+    finish=PartFinish(),
     lines=(
         {"ingredient": "coconut-milk-thick", "amount": {"value": 80, "unit": "ml"}},
         {"ingredient": "light-brown-sugar", "amount": {"value": 30, "unit": "g"}},
     ),
-    outputs=(Output("glaze", "glaze", "liquid"),),
+    outputs=(FamilyOutput("glaze", "glaze", "liquid"),),
     steps=(
         Step(
             "whisk",

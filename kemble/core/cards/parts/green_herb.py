@@ -1,13 +1,23 @@
 """Green herb: young tops blanched, chopped or blended, added when the dough is cooked."""
 
-from kemble.core.cards.family import Band, Choice, Family, Fault, Finish, Minutes, Output, School, Step
+from kemble.core.cards.family import (
+    Band,
+    Choice,
+    Family,
+    FamilyOutput,
+    Fault,
+    Minutes,
+    PartFinish,
+    School,
+    Step,
+)
 
 FAMILY = Family(
     id="green-herb",
     name="Green herb",
     says="Young green tops blanched two minutes, squeezed and chopped; added after the dough is cooked.",
     roles=("herb",),
-    finish=Finish("loss", Band(-5, 15), "squeezed, it weighs about what it did fresh"),
+    finish=PartFinish("loss", Band(-5, 15), "squeezed, it weighs about what it did fresh"),
     lines=({"ingredient": "fresh-herb", "amount": {"value": 60, "unit": "g"}},),
     tells=("herb",),
     choices=(
@@ -22,7 +32,7 @@ FAMILY = Family(
             ),
         ),
     ),
-    outputs=(Output("herb", "herb", "herb"),),
+    outputs=(FamilyOutput("herb", "herb", "herb"),),
     steps=(
         Step(
             "blanch",

@@ -1,21 +1,23 @@
 """Infused oil: shallots fried pale gold and strained; the oil carries the fragrance."""
 
-from kemble.core.cards.family import Band, Cue, Family, Fault, Finish, Minutes, Output, Rhythm, Step
+from kemble.core.cards.family import Band, Cue, Family, FamilyOutput, Fault, Minutes, PartFinish, Rhythm, Step
 
 FAMILY = Family(
     id="infused-oil",
     name="Infused oil",
     says="Shallots fried pale gold in oil and strained; the crisps are kept for the top.",
     roles=("oil",),
-    finish=Finish("fry", Band(10, 22), "the oil, less the 10 to 22 % of the raw shallots' weight that the crisps hold"),
+    finish=PartFinish(
+        "fry", Band(10, 22), "the oil, less the 10 to 22 % of the raw shallots' weight that the crisps hold"
+    ),
     lines=(
         {"ingredient": "sunflower-oil", "amount": {"value": 80, "unit": "g"}},
         {"ingredient": "shallot", "amount": {"value": 60, "unit": "g"}},
     ),
     tells=("shallot",),
     outputs=(
-        Output("oil", "oil", "fat"),
-        Output("crisps", "crisps", "savoury"),
+        FamilyOutput("oil", "oil", "fat"),
+        FamilyOutput("crisps", "crisps", "savoury"),
     ),
     steps=(
         Step(

@@ -1,19 +1,19 @@
 """Leaf infusion: a fragrant leaf steeped in hot water, strained, used for the dough's own water."""
 
-from kemble.core.cards.family import Band, Family, Fault, Finish, Minutes, Output, Step
+from kemble.core.cards.family import Band, Family, FamilyOutput, Fault, Minutes, PartFinish, Step
 
 FAMILY = Family(
     id="leaf-infusion",
     name="Leaf infusion",
     says="A fragrant leaf steeped ten minutes in hot water and strained.",
     roles=("syrup", "broth", "liquid"),
-    finish=Finish("loss", Band(6, 14), "6 to 14 % stays in the leaf or steams away"),
+    finish=PartFinish("loss", Band(6, 14), "6 to 14 % stays in the leaf or steams away"),
     lines=(
         {"ingredient": "water", "amount": {"value": 300, "unit": "ml"}},
         {"ingredient": "bay-leaf", "amount": {"value": 4, "unit": "piece"}},
     ),
     tells=("bay-leaf",),
-    outputs=(Output("infusion", "infusion", "liquid"),),
+    outputs=(FamilyOutput("infusion", "infusion", "liquid"),),
     steps=(
         Step(
             "steep-leaf",

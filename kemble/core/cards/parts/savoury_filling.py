@@ -1,20 +1,20 @@
 """Savoury filling for parcels: seasoned, cut even, kept cold until it is folded in."""
 
-from kemble.core.cards.family import Family, Fault, Finish, Minutes, Output, Step
+from kemble.core.cards.family import Family, FamilyOutput, Fault, Minutes, PartFinish, Step
 
 FAMILY = Family(
     id="savoury-filling",
     name="Parcel filling",
     says="Beans, mushrooms, chestnuts or meat, cut to one size, seasoned, and kept cold until the parcels are folded.",
     roles=("filling",),
-    finish=Finish(),
+    finish=PartFinish(),
     lines=(
         {"ingredient": "chestnut-cooked", "amount": {"value": 180, "unit": "g"}},
         {"ingredient": "mushroom-dried", "amount": {"value": 15, "unit": "g"}},
         {"ingredient": "shallot", "amount": {"value": 2, "unit": "piece"}},
     ),
     tells=("savoury", "mushroom-dried", "chestnut-cooked"),
-    outputs=(Output("filling", "filling", "savoury"),),
+    outputs=(FamilyOutput("filling", "filling", "savoury"),),
     steps=(
         Step(
             "season",

@@ -1,6 +1,15 @@
 """Seed-and-fat filling: roasted seeds or nuts ground with sugar and bound with fat that sets in the cold."""
 
-from kemble.core.cards.family import After, Band, Family, Fault, Finish, Minutes, Output, Step
+from kemble.core.cards.family import (
+    Band,
+    Family,
+    FamilyOutput,
+    Fault,
+    Minutes,
+    PartFinish,
+    Step,
+    StepDependency,
+)
 from kemble.core.cards.parts.roasting import ROAST
 
 FAMILY = Family(
@@ -8,7 +17,7 @@ FAMILY = Family(
     name="Seed and fat filling",
     says="Roasted seeds or nuts ground fine with sugar, bound with a fat that sets hard in the cold.",
     roles=("filling",),
-    finish=Finish(),
+    finish=PartFinish(),
     lines=(
         {"ingredient": "hazelnut", "amount": {"value": 110, "unit": "g"}},
         {"ingredient": "light-brown-sugar", "amount": {"value": 60, "unit": "g"}},
@@ -17,7 +26,7 @@ FAMILY = Family(
     tells=("nut",),
     sweetened="nut",
     sugar=Band(20, 90),
-    outputs=(Output("filling", "filling", "paste"),),
+    outputs=(FamilyOutput("filling", "filling", "paste"),),
     steps=(
         ROAST,
         Step(
@@ -32,7 +41,7 @@ FAMILY = Family(
                 "bowl",
                 "spatula",
             ),
-            after=(After("roast", 20, 1440),),
+            after=(StepDependency("roast", 20, 1440),),
             uses=("counter",),
             weigh="made",
         ),
@@ -46,7 +55,7 @@ FAMILY = Family(
                 "shallow tray",
                 "film",
             ),
-            after=(After("grind", 0, 60),),
+            after=(StepDependency("grind", 0, 60),),
             uses=("freezer",),
         ),
     ),

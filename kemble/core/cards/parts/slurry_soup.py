@@ -1,20 +1,20 @@
 """Thickened soup: a slurry of the same flour gives a sweet broth body."""
 
-from kemble.core.cards.family import Band, Cue, Family, Fault, Finish, Minutes, Output, Step
+from kemble.core.cards.family import Band, Cue, Family, FamilyOutput, Fault, Minutes, PartFinish, Step
 
 FAMILY = Family(
     id="slurry-soup",
     name="Thickened soup",
     says="A sweet broth given body with a slurry of the same flour.",
     roles=("broth",),
-    finish=Finish("loss", Band(2, 8), "2 to 8 % steams away"),
+    finish=PartFinish("loss", Band(2, 8), "2 to 8 % steams away"),
     lines=(
         {"ingredient": "apple-juice", "amount": {"value": 800, "unit": "ml"}},
         {"ingredient": "sweet-rice-flour", "amount": {"value": 24, "unit": "g"}},
         {"ingredient": "mild-honey", "amount": {"value": 40, "unit": "g"}},
     ),
     tells=("flour", "corn-starch", "tapioca-starch", "potato-starch"),
-    outputs=(Output("soup", "soup", "liquid"),),
+    outputs=(FamilyOutput("soup", "soup", "liquid"),),
     steps=(
         Step(
             "thicken",

@@ -1,13 +1,13 @@
 """Strand topping: grated young coconut boiled in sweet coconut milk until the strands are clear."""
 
-from kemble.core.cards.family import Band, Cue, Family, Fault, Finish, Minutes, Output, Rhythm, Step
+from kemble.core.cards.family import Band, Cue, Family, FamilyOutput, Fault, Minutes, PartFinish, Rhythm, Step
 
 FAMILY = Family(
     id="strands",
     name="Strand topping",
     says="Grated young coconut boiled in sweet coconut milk until the strands are clear, with rind against heaviness.",
     roles=("topping",),
-    finish=Finish("solids", Band(50, 60), "half to three fifths of it is solids", "syrup"),
+    finish=PartFinish("solids", Band(50, 60), "half to three fifths of it is solids", "syrup"),
     lines=(
         {"ingredient": "young-coconut", "amount": {"value": 200, "unit": "g"}},
         {"ingredient": "coconut-milk-thin", "amount": {"value": 150, "unit": "ml"}},
@@ -15,7 +15,7 @@ FAMILY = Family(
         {"ingredient": "lemon-rind", "amount": {"value": 1, "unit": "piece"}},
     ),
     tells=("young-coconut",),
-    outputs=(Output("strands", "strands", "fruit"),),
+    outputs=(FamilyOutput("strands", "strands", "fruit"),),
     steps=(
         Step(
             "boil-clear",

@@ -1,16 +1,16 @@
 """What is strewn, pressed or laid on or under, as it is: crumbs, sugar, cheese, fruit, nuts."""
 
-from kemble.core.cards.family import Family, Fault, Finish, Minutes, Output, Step
+from kemble.core.cards.family import Family, FamilyOutput, Fault, Minutes, PartFinish, Step
 
 FAMILY = Family(
     id="strewn",
     name="Strewn or laid",
     says="Crumbs, sugar, cheese, nuts or fruit, made ready and laid where it belongs. Nothing is cooked.",
     roles=("topping", "crust", "layer", "decoration"),
-    finish=Finish(),
+    finish=PartFinish(),
     lines=({"ingredient": "hazelnut", "amount": {"value": 60, "unit": "g"}},),
     tells=("nut", "fruit", "dust", "savoury", "sugar", "flour"),
-    outputs=(Output("strewn", "", "nut"),),
+    outputs=(FamilyOutput("strewn", "", "nut"),),
     steps=(
         Step(
             "ready",

@@ -1,19 +1,19 @@
 """Sweet broth: fruit juice or water steeped with ginger, sugar or a leaf."""
 
-from kemble.core.cards.family import Band, Family, Fault, Finish, Minutes, Output, Step
+from kemble.core.cards.family import Band, Family, FamilyOutput, Fault, Minutes, PartFinish, Step
 
 FAMILY = Family(
     id="sweet-broth",
     name="Sweet broth",
     says="Juice or water steeped with ginger, sugar or a leaf, to ladle over.",
     roles=("broth",),
-    finish=Finish("loss", Band(3, 10), "3 to 10 % steams away under a lid"),
+    finish=PartFinish("loss", Band(3, 10), "3 to 10 % steams away under a lid"),
     lines=(
         {"ingredient": "pear-juice", "amount": {"value": 900, "unit": "ml"}},
         {"ingredient": "ginger", "amount": {"value": 24, "unit": "g"}},
     ),
     tells=("ginger-infusion", "ginger"),
-    outputs=(Output("broth", "broth", "liquid"),),
+    outputs=(FamilyOutput("broth", "broth", "liquid"),),
     steps=(
         Step(
             "steep",

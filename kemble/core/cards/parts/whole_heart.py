@@ -1,13 +1,23 @@
 """The whole heart: one fruit or nut in the middle of each piece, with paste or dough round it."""
 
-from kemble.core.cards.family import After, Choice, Family, Fault, Finish, Minutes, Output, School, Step
+from kemble.core.cards.family import (
+    Choice,
+    Family,
+    FamilyOutput,
+    Fault,
+    Minutes,
+    PartFinish,
+    School,
+    Step,
+    StepDependency,
+)
 
 FAMILY = Family(
     id="whole-heart",
     name="Whole fruit or nut",
     says="One whole fruit or nut to a piece, dry outside, all of a size; paste goes round it, or the dough itself.",
     roles=("heart",),
-    finish=Finish(),
+    finish=PartFinish(),
     lines=({"ingredient": "hazelnut", "amount": {"value": 24, "unit": "piece"}},),
     tells=("fruit", "nut"),
     choices=(
@@ -23,7 +33,7 @@ FAMILY = Family(
             ),
         ),
     ),
-    outputs=(Output("hearts", "hearts", "fruit"),),
+    outputs=(FamilyOutput("hearts", "hearts", "fruit"),),
     steps=(
         Step(
             "wipe",
@@ -71,7 +81,7 @@ FAMILY = Family(
             Minutes(2),
             "held",
             tools=("tray",),
-            after=(After("wipe", 0, 240), After("candy", 0, 1440), After("roast", 0, 1440)),
+            after=(StepDependency("wipe", 0, 240), StepDependency("candy", 0, 1440), StepDependency("roast", 0, 1440)),
             uses=("counter",),
         ),
     ),

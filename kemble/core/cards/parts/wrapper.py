@@ -1,13 +1,23 @@
 """Wrappers and linings: leaves soaked and trimmed, paper, foil, string. Some tear: soak spares."""
 
-from kemble.core.cards.family import After, Choice, Family, Fault, Finish, Minutes, Output, School, Step
+from kemble.core.cards.family import (
+    Choice,
+    Family,
+    FamilyOutput,
+    Fault,
+    Minutes,
+    PartFinish,
+    School,
+    Step,
+    StepDependency,
+)
 
 FAMILY = Family(
     id="wrapper",
     name="Leaves and wrappers",
     says="Leaves soaked overnight under a weight and trimmed, or softened in hot water; string cut; spares, because some tear.",
     roles=("wrapper",),
-    finish=Finish(),
+    finish=PartFinish(),
     lines=(
         {"ingredient": "bamboo-leaf", "amount": {"value": 40, "unit": "piece"}},
         {"ingredient": "kitchen-string", "amount": {"value": 16, "unit": "piece"}},
@@ -28,7 +38,7 @@ FAMILY = Family(
             ),
         ),
     ),
-    outputs=(Output("leaves", "leaves", "leaf"),),
+    outputs=(FamilyOutput("leaves", "leaves", "leaf"),),
     steps=(
         Step(
             "soak-leaves",
@@ -70,7 +80,7 @@ FAMILY = Family(
                 "scissors",
                 "cloth",
             ),
-            after=(After("soak-leaves", 0, 600), After("blanch-leaves", 0, 600)),
+            after=(StepDependency("soak-leaves", 0, 600), StepDependency("blanch-leaves", 0, 600)),
             uses=("counter",),
         ),
     ),

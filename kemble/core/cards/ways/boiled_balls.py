@@ -1,6 +1,18 @@
 """Boiled balls: dough round a filling, simmered until they float and are hot within, served in broth."""
 
-from kemble.core.cards.way import After, Band, Choice, Cue, Evidence, Fault, Minutes, Rhythm, School, Step, Way
+from kemble.core.cards.way import (
+    Band,
+    CauseEvidence,
+    Choice,
+    Cue,
+    Fault,
+    Minutes,
+    Rhythm,
+    School,
+    Step,
+    StepDependency,
+    Way,
+)
 
 WAY = Way(
     id="boiled-balls",
@@ -95,7 +107,7 @@ WAY = Way(
                 "tray",
                 "paper",
             ),
-            after=(After("filling", 0, 120), After("heart", 0, 240)),
+            after=(StepDependency("filling", 0, 120), StepDependency("heart", 0, 240)),
             uses=("counter",),
             part="filling",
             weigh="shape.filling_g",
@@ -110,7 +122,7 @@ WAY = Way(
                 "tray",
                 "paper",
             ),
-            after=(After("ball-filling", 0, 10),),
+            after=(StepDependency("ball-filling", 0, 10),),
             uses=("freezer",),
             part="filling",
         ),
@@ -137,7 +149,7 @@ WAY = Way(
             Minutes(15),
             "free",
             tools=("damp cloth",),
-            after=(After("dough", 0, 5),),
+            after=(StepDependency("dough", 0, 5),),
             uses=("counter",),
         ),
         Step(
@@ -151,7 +163,7 @@ WAY = Way(
                 "scraper",
                 "damp cloth",
             ),
-            after=(After("rest-dough", 0, 30),),
+            after=(StepDependency("rest-dough", 0, 30),),
             uses=("counter",),
             weigh="shape.base_g",
         ),
@@ -166,7 +178,7 @@ WAY = Way(
                 "damp cloth",
                 "tray",
             ),
-            after=(After("divide", 0, 10), After("freeze-filling", 0, 2880)),
+            after=(StepDependency("divide", 0, 10), StepDependency("freeze-filling", 0, 2880)),
             uses=("counter",),
             asks="Is the filling hard, and a damp cloth at hand?",
             weigh="shape.piece_g",
@@ -193,7 +205,7 @@ WAY = Way(
             "minded",
             work="stove",
             tools=("wide pot", "lid"),
-            after=(After("broth", 0, 1440),),
+            after=(StepDependency("broth", 0, 1440),),
             uses=("burner",),
             when={"pot": ("broth", "thickened")},
         ),
@@ -208,7 +220,11 @@ WAY = Way(
                 "slotted spoon",
                 "ladle",
             ),
-            after=(After("boil-water", 0, 10), After("boil-broth", 0, 10), After("wrap", 0, 30)),
+            after=(
+                StepDependency("boil-water", 0, 10),
+                StepDependency("boil-broth", 0, 10),
+                StepDependency("wrap", 0, 30),
+            ),
             uses=("burner",),
             cue=Cue(
                 "They float. Is the heart hot?",
@@ -229,7 +245,7 @@ WAY = Way(
             "held",
             work="stove",
             tools=("ladle", "cup for the slurry"),
-            after=(After("boil", 0, 2),),
+            after=(StepDependency("boil", 0, 2),),
             uses=("burner",),
             when={"pot": ("thickened",)},
             cue=Cue(
@@ -247,7 +263,7 @@ WAY = Way(
                 "ladle",
                 "warm bowls",
             ),
-            after=(After("boil", 0, 5), After("bind", 0, 5), After("broth", 0, 120)),
+            after=(StepDependency("boil", 0, 5), StepDependency("bind", 0, 5), StepDependency("broth", 0, 120)),
             cautions=("choking", "hot-heart", "public"),
         ),
     ),
@@ -258,7 +274,7 @@ WAY = Way(
             "too little water, or it dried while it waited",
             "knead with wet hands; cover it",
             "2 to 4 % more water, or scald a third of it",
-            (Evidence("mix.hydration_pct", "low", 77),),
+            (CauseEvidence("mix.hydration_pct", "low", 77),),
         ),
         Fault(
             "slumps",
@@ -266,7 +282,7 @@ WAY = Way(
             "too much water",
             "dust lightly; chill the dough ten minutes",
             "2 to 4 % less water",
-            (Evidence("mix.hydration_pct", "high", 86),),
+            (CauseEvidence("mix.hydration_pct", "high", 86),),
         ),
         Fault(
             "leaks",
@@ -274,7 +290,7 @@ WAY = Way(
             "skin too thin, filling too big or too soft, a dusty seam",
             "patch with a wet thumb; serve those first",
             "more dough to each; freeze the filling harder",
-            (Evidence("shape.skin_mm", "low", 3.6),),
+            (CauseEvidence("shape.skin_mm", "low", 3.6),),
         ),
         Fault(
             "burst",
@@ -290,8 +306,8 @@ WAY = Way(
             "simmer on; cut one to check",
             "smaller, or fewer at once",
             (
-                Evidence("shape.diameter_mm", "high", 38),
-                Evidence("heat.pot_dip_c", "high", 8),
+                CauseEvidence("shape.diameter_mm", "high", 38),
+                CauseEvidence("heat.pot_dip_c", "high", 8),
             ),
         ),
     ),

@@ -1,16 +1,16 @@
 """Half-crushed balls: grain simmered under a closed lid, crushed by half, balled, with the paste outside."""
 
 from kemble.core.cards.way import (
-    After,
     Band,
+    CauseEvidence,
     Choice,
     Cue,
-    Evidence,
     Fault,
     Limit,
     Minutes,
     School,
     Step,
+    StepDependency,
     Way,
     outline,
 )
@@ -87,7 +87,7 @@ WAY = Way(
                 "scale",
                 "tray",
             ),
-            after=(After("filling", 0, 1440), After("heart", 0, 240)),
+            after=(StepDependency("filling", 0, 1440), StepDependency("heart", 0, 240)),
             uses=("counter",),
             part="filling",
             weigh="shape.filling_g",
@@ -100,7 +100,7 @@ WAY = Way(
             "minded",
             work="stove",
             tools=("pot with a lid that fits",),
-            after=(After("drain", 0, 240),),
+            after=(StepDependency("drain", 0, 240),),
             uses=("burner",),
             cue=Cue(
                 "Soft, no white heart, no water on the floor?",
@@ -125,7 +125,7 @@ WAY = Way(
                 "pestle",
                 "bowl",
             ),
-            after=(After("cook-grain", 0, 10),),
+            after=(StepDependency("cook-grain", 0, 10),),
             uses=("counter",),
             cue=Cue(
                 "Half crushed?",
@@ -144,7 +144,7 @@ WAY = Way(
             Minutes(fact="rest.handle_from_min"),
             "free",
             tools=("damp cloth",),
-            after=(After("crush", 0, 5),),
+            after=(StepDependency("crush", 0, 5),),
             uses=("counter",),
         ),
         Step(
@@ -158,7 +158,7 @@ WAY = Way(
                 "bowl of salted water",
                 "tray",
             ),
-            after=(After("cool", 0, 60),),
+            after=(StepDependency("cool", 0, 60),),
             uses=("counter",),
             weigh="shape.base_g",
         ),
@@ -170,7 +170,7 @@ WAY = Way(
             "held",
             work="messy",
             tools=("film or cloth",),
-            after=(After("ball", 0, 30), After("ball-paste", 0, 600), After("coat", 0, 600)),
+            after=(StepDependency("ball", 0, 30), StepDependency("ball-paste", 0, 600), StepDependency("coat", 0, 600)),
             uses=("counter",),
             weigh="shape.piece_g",
             cautions=("choking",),
@@ -185,7 +185,7 @@ WAY = Way(
                 "plates",
                 "small forks",
             ),
-            after=(After("close", 0, 480),),
+            after=(StepDependency("close", 0, 480),),
             cautions=("choking", "rice-cold", "public"),
         ),
     ),
@@ -196,7 +196,7 @@ WAY = Way(
             "too little water, soak too short",
             "sprinkle, lid on, ten minutes",
             "5 % more water",
-            (Evidence("mix.hydration_pct", "low", 138), Evidence("grain.uptake_pct", "low", 18)),
+            (CauseEvidence("mix.hydration_pct", "low", 138), CauseEvidence("grain.uptake_pct", "low", 18)),
         ),
         Fault(
             "mush",
@@ -204,7 +204,7 @@ WAY = Way(
             "water not cut after the soak, overcooked",
             "dry it in the open pot",
             "cook by the sheet's water",
-            (Evidence("mix.hydration_pct", "high", 158),),
+            (CauseEvidence("mix.hydration_pct", "high", 158),),
         ),
         Fault(
             "paste-slides",
@@ -212,7 +212,7 @@ WAY = Way(
             "paste soft, or too much of it",
             "chill them half an hour",
             "dry the paste to its weight",
-            (Evidence("shape.filling_on_base_pct", "high", 132),),
+            (CauseEvidence("shape.filling_on_base_pct", "high", 132),),
         ),
         Fault(
             "stale", "hard the same evening", "kept cold, little sugar", "steam it", "a damp cloth; a little more sugar"

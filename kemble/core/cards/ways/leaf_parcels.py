@@ -1,16 +1,16 @@
 """Leaf parcels: soaked grain and a filling folded into leaf cones, tied, boiled long under a lid."""
 
 from kemble.core.cards.way import (
-    After,
     Band,
+    CauseEvidence,
     Choice,
     Cue,
-    Evidence,
     Fault,
     Limit,
     Minutes,
     School,
     Step,
+    StepDependency,
     Way,
     outline,
 )
@@ -83,7 +83,7 @@ WAY = Way(
                 "bowl",
                 "spoon",
             ),
-            after=(After("drain", 0, 120), After("oil", 0, 600)),
+            after=(StepDependency("drain", 0, 120), StepDependency("oil", 0, 600)),
             uses=("counter",),
             when={"season": ("seasoned",)},
             lists="base",
@@ -102,7 +102,12 @@ WAY = Way(
                 "scissors",
                 "cup",
             ),
-            after=(After("season", 0, 60), After("drain", 0, 180), After("filling", 0, 120), After("wrapper", 0, 600)),
+            after=(
+                StepDependency("season", 0, 60),
+                StepDependency("drain", 0, 180),
+                StepDependency("filling", 0, 120),
+                StepDependency("wrapper", 0, 600),
+            ),
             uses=("counter",),
             asks="Have the leaves soaked since last night, and are they wiped?",
             weigh="shape.piece_g",
@@ -131,7 +136,7 @@ WAY = Way(
                 "plate as a weight",
                 "kettle",
             ),
-            after=(After("fold", 0, 60), After("boil-water", 0, 30)),
+            after=(StepDependency("fold", 0, 60), StepDependency("boil-water", 0, 30)),
             uses=("burner",),
             cue=Cue(
                 "Open one: soft to the heart?",
@@ -154,7 +159,7 @@ WAY = Way(
                 "tongs",
                 "rail or rack",
             ),
-            after=(After("boil", 0, 10),),
+            after=(StepDependency("boil", 0, 10),),
             uses=("counter",),
         ),
         Step(
@@ -164,7 +169,7 @@ WAY = Way(
             Minutes(4),
             "held",
             tools=("scissors for the string",),
-            after=(After("hang", 0, 60),),
+            after=(StepDependency("hang", 0, 60),),
             cautions=("choking", "hot-heart", "public"),
         ),
     ),
@@ -175,7 +180,7 @@ WAY = Way(
             "soak too short, boiled too short, packed tight",
             "back in the pot",
             "a longer soak; leave room",
-            (Evidence("grain.uptake_pct", "low", 28),),
+            (CauseEvidence("grain.uptake_pct", "low", 28),),
         ),
         Fault(
             "burst-leaf",
@@ -183,7 +188,7 @@ WAY = Way(
             "brittle leaf, overfilled, tied tight",
             "wrap it again in foil",
             "longer leaf soak; less in each",
-            (Evidence("mix.filling_pct", "high", 52),),
+            (CauseEvidence("mix.filling_pct", "high", 52),),
         ),
         Fault("water-logged", "wet and loose", "folded open, not drained", "hang it longer", "fold it closer"),
         Fault(

@@ -1,6 +1,6 @@
 """The steps that every way with whole grain begins with: rinse, soak, drain."""
 
-from kemble.core.cards.way import After, Minutes, Step
+from kemble.core.cards.way import Minutes, Step, StepDependency
 
 
 def soaked_steps(drain: str) -> tuple[Step, ...]:
@@ -31,7 +31,7 @@ def soaked_steps(drain: str) -> tuple[Step, ...]:
                 "wide bowl",
                 "lid or plate",
             ),
-            after=(After("rinse", 0, 30),),
+            after=(StepDependency("rinse", 0, 30),),
             uses=("counter",),
             cautions=("long-soak",),
         ),
@@ -46,7 +46,7 @@ def soaked_steps(drain: str) -> tuple[Step, ...]:
                 "bowl",
                 "scale",
             ),
-            after=(After("soak", 0, 240),),
+            after=(StepDependency("soak", 0, 240),),
             uses=("counter",),
             weigh="grain.soaked_g",
         ),

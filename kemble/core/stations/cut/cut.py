@@ -9,12 +9,12 @@ from kemble.core.facts.fact import CONSERVATION, GEOMETRY, Origin, Origins
 from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.geometry.ball import sphere_mm
 from kemble.core.geometry.floor import Kind, Tray
-from kemble.core.geometry.tray import Cutting, Pattern, Wish, cut_tray
+from kemble.core.geometry.tray import CutRequest, Pattern, TrayCutting, cut_tray
 from kemble.core.stations.mix.mix import MixResult, is_whole
 from kemble.core.stations.shape.pieces import share_parts
-from kemble.core.stations.shape.shape import TinDrawing, Tinful
+from kemble.core.stations.shape.shape import TinDrawing, TinShare
 from kemble.core.stations.whole import tray_g
-from kemble.core.stations.working import Drawn, Working
+from kemble.core.stations.working import AnswerModel, Calculation
 from kemble.core.words import Words, say
 
 _LEAST_SIDE_MM = 12.0  # smaller than that the knife drags it along: it is refused
@@ -24,7 +24,7 @@ _LEAST_AREA_MM2 = _LEAST_SIDE_MM**2 / 2
 SMALL_MM = 15.0  # for small children and old people: no side longer than that
 
 
-class CellDrawing(Drawn):
+class CellDrawing(AnswerModel):
     """One piece from above: its outline in mm from the tray's top left, its weight, whether to cut it once more."""
 
     outline: tuple[tuple[float, ...], ...]
@@ -33,7 +33,7 @@ class CellDrawing(Drawn):
     small: bool = False
 
 
-class RulerDrawing(Drawn):
+class RulerDrawing(AnswerModel):
     """A strip of paper to lay along one edge: its length and the knife's places on it, in mm."""
 
     along: Words
@@ -41,7 +41,7 @@ class RulerDrawing(Drawn):
     ticks: tuple[float, ...]
 
 
-class TrayDrawing(Drawn):
+class TrayDrawing(AnswerModel):
     """One size of tray, `count` of it, with its pieces, the knife's lines, its rings (shares of the way out), rulers."""
 
     name: str
@@ -55,14 +55,14 @@ class TrayDrawing(Drawn):
     rulers: tuple[RulerDrawing, ...]
 
 
-class CutDrawing(Drawn):
+class CutDrawing(AnswerModel):
     pattern: Pattern
     trays: tuple[TrayDrawing, ...]
     small_mm: float = SMALL_MM
     cannot: bool = False  # it cannot be cut as is asked: the trays, whole
 
 
-def cut(working: Working, mixed: MixResult, drawn: TinDrawing) -> CutDrawing:
+def cut(working: Calculation, mixed: MixResult, drawn: TinDrawing) -> CutDrawing:
     """The pieces of every tray; what of each part goes on one. Whole, with a problem noted, when it cannot be cut so."""
     tray_total_g = tray_g(working)
     cuttings = []
@@ -83,13 +83,13 @@ def cut(working: Working, mixed: MixResult, drawn: TinDrawing) -> CutDrawing:
     return unchecked_model(CutDrawing, pattern=working.sheet.cut.pattern, trays=tuple(trays), small_mm=SMALL_MM)
 
 
-def _whole(working: Working, drawn: TinDrawing) -> CutDrawing:
-    uncut = Cutting(cells=(), lines=(), rings=(), rulers=())
+def _whole(working: Calculation, drawn: TinDrawing) -> CutDrawing:
+    uncut = TrayCutting(cells=(), lines=(), rings=(), rulers=())
     trays = tuple(_drawing(working, tinful, uncut, 0.0, 0) for tinful in drawn.tins)
     return unchecked_model(CutDrawing, pattern=working.sheet.cut.pattern, trays=trays, cannot=True)
 
 
-def _shared(wanted: int, tins: tuple[Tinful, ...]) -> list[int]:
+def _shared(wanted: int, tins: tuple[TinShare, ...]) -> list[int]:
     """Pieces for one tin of each size, by their floors, so that all together are just enough."""
     exact = [wanted * tinful.share for tinful in tins]
     counts = [max(1, math.floor(each + 1e-9)) for each in exact]
@@ -101,14 +101,14 @@ def _shared(wanted: int, tins: tuple[Tinful, ...]) -> list[int]:
     return counts
 
 
-def _tray(tinful: Tinful) -> Tray:
+def _tray(tinful: TinShare) -> Tray:
     tin = tinful.tin
     if tin.shape == "round":
         return Tray(tin.diameter_mm, tin.diameter_mm, round=True)
     return Tray(tin.length_mm, tin.width_mm)
 
 
-def _cutting(working: Working, tinful: Tinful, count: int, tray_total_g: float) -> Cutting | None:
+def _cutting(working: Calculation, tinful: TinShare, count: int, tray_total_g: float) -> TrayCutting | None:
     """One tray by what the cook asks for: a side, a weight, or its share of the count."""
     asked, tray = working.sheet.cut, _tray(tinful)
     area = None
@@ -131,7 +131,7 @@ def _cutting(working: Working, tinful: Tinful, count: int, tray_total_g: float) 
         )
         return None
     by_size = asked.side_mm is not None or area is not None
-    wish = Wish(
+    wish = CutRequest(
         count=None if by_size else count,
         side=asked.side_mm,
         long=asked.long_mm if asked.pattern == "oblongs" and asked.side_mm is not None else None,
@@ -159,7 +159,7 @@ def _cutting(working: Working, tinful: Tinful, count: int, tray_total_g: float) 
     return cutting
 
 
-def _too_small(working: Working, tray: Tray, side: float | None, area: float | None) -> str:
+def _too_small(working: Calculation, tray: Tray, side: float | None, area: float | None) -> str:
     """Why a size makes no sense to work out: more cells than anyone cuts."""
     each = area if area is not None else side**2 if side is not None else tray.area
     if tray.area > _MOST_CELLS * each or (side is not None and side < _LEAST_SIDE_MM):
@@ -171,7 +171,7 @@ def _too_small(working: Working, tray: Tray, side: float | None, area: float | N
     return ""
 
 
-def _drawing(working: Working, tinful: Tinful, cutting: Cutting, g_per_mm2: float, small: int) -> TrayDrawing:
+def _drawing(working: Calculation, tinful: TinShare, cutting: TrayCutting, g_per_mm2: float, small: int) -> TrayDrawing:
     tray = _tray(tinful)
     left = small
     cells = []
@@ -202,7 +202,7 @@ def _drawing(working: Working, tinful: Tinful, cutting: Cutting, g_per_mm2: floa
     )
 
 
-def _enter_met(working: Working, drawn: TinDrawing, cuttings: list[Cutting]) -> None:
+def _enter_met(working: Calculation, drawn: TinDrawing, cuttings: list[TrayCutting]) -> None:
     """How many whole things in the tray the knife meets: each is met as often as a line lies within half its width."""
     number = 0.0
     hard = []
@@ -236,7 +236,7 @@ def _enter_met(working: Working, drawn: TinDrawing, cuttings: list[Cutting]) -> 
         working.advise("cut", "before", says, 4)
 
 
-def _wished(working: Working) -> Origin:
+def _wished(working: Calculation) -> Origin:
     """What is asked of the pieces: their side, their weight, or how many they are."""
     asked = working.sheet.cut
     if asked.side_mm is not None:
@@ -246,7 +246,9 @@ def _wished(working: Working) -> Origin:
     return working.from_sheet("cut.pieces", say("pieces wanted"), asked.pieces)
 
 
-def _enter(working: Working, mixed: MixResult, drawn: TinDrawing, cuttings: list[Cutting], tray_total_g: float) -> None:
+def _enter(
+    working: Calculation, mixed: MixResult, drawn: TinDrawing, cuttings: list[TrayCutting], tray_total_g: float
+) -> None:
     book = working.book
     many = list(zip(drawn.tins, cuttings, strict=True))
     weights = [
@@ -298,7 +300,7 @@ def _enter(working: Working, mixed: MixResult, drawn: TinDrawing, cuttings: list
     _advise(working, total, lightest, heaviest, even, alike)
 
 
-def _share(working: Working, mixed: MixResult, total: int) -> None:
+def _share(working: Calculation, mixed: MixResult, total: int) -> None:
     """What of each further part goes on a piece, and which is not enough for all of them."""
     book = working.book
     can_run_out = share_parts(working, mixed.made, total, "cut.pieces")
@@ -328,7 +330,7 @@ def _share(working: Working, mixed: MixResult, total: int) -> None:
         )
 
 
-def _advise(working: Working, total: int, lightest: float, heaviest: float, even: bool, alike: bool) -> None:
+def _advise(working: Calculation, total: int, lightest: float, heaviest: float, even: bool, alike: bool) -> None:
     asked = working.sheet.cut
     by_count = asked.side_mm is None and asked.piece_g is None
     if by_count and asked.pieces < total:

@@ -9,13 +9,13 @@ from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origin, Origins, leaf
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.physics import keeping
 from kemble.core.stations.window import scaled, timed
-from kemble.core.stations.working import Working
+from kemble.core.stations.working import Calculation
 from kemble.core.words import say
 
 INDEX = "an index, not a safety validation"
 
 
-def keep(working: Working) -> None:
+def keep(working: Calculation) -> None:
     """Facts of keeping: what spoils limits it first, then what hardens it."""
     book, kitchen = working.book, working.kitchen
     spoils = list(dict.fromkeys(item.name for item in working.bowl.items if item.perishable))
@@ -66,7 +66,7 @@ def keep(working: Working) -> None:
     )
 
 
-def _eaten(working: Working, *, perishable: bool, soon: Origin, room: Origin) -> None:
+def _eaten(working: Calculation, *, perishable: bool, soon: Origin, room: Origin) -> None:
     """What cooks do, beside the rule that is safe; and what that means for a cake that is left a night to set."""
     cooked = working.way.portions == "raw" or working.way.form == "tin"
     wet = any(
@@ -96,7 +96,7 @@ def _eaten(working: Working, *, perishable: bool, soon: Origin, room: Origin) ->
         working.advise("cut", "look", says, 1)
 
 
-def _hard(working: Working, key: str, celsius: float, says: str) -> float:
+def _hard(working: Calculation, key: str, celsius: float, says: str) -> float:
     book = working.book
     sweet = "whole.sweetness_pct" if "whole.sweetness_pct" in book else "mix.sugar_pct"
     sugar, fat, water = (book.number(name) for name in (sweet, "mix.fat_pct", "mix.hydration_pct"))

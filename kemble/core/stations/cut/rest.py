@@ -13,16 +13,16 @@ from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics import conduction
-from kemble.core.physics.conduction import Array, Body, Modes, when
+from kemble.core.physics.conduction import Array, ConductingBody, DecayModes, when
 from kemble.core.physics.freezing import freeze_hard_s, soften_s
 from kemble.core.physics.thermal import Material, fractions, properties
 from kemble.core.stations.cut.keep import keep
-from kemble.core.stations.heat.curve import SOLVER, Curve
+from kemble.core.stations.heat.curve import SOLVER, TemperatureCurve
 from kemble.core.stations.heat.steam import wall_h
 from kemble.core.stations.shape.pieces import BallDrawing
 from kemble.core.stations.shape.shape import ShapeDrawing, TinDrawing
 from kemble.core.stations.window import scaled, timed
-from kemble.core.stations.working import Drawn, Working
+from kemble.core.stations.working import AnswerModel, Calculation
 from kemble.core.words import say
 
 HANDLE_C = 60.0
@@ -37,13 +37,13 @@ STIFF_C = 45.0
 SHAPED_AT: tuple[StepId, ...] = ("wrap", "shape", "ball", "snip")  # the step at which the mass must be in its window
 
 
-class Cooling(Drawn):
-    curve: Curve
+class Cooling(AnswerModel):
+    curve: TemperatureCurve
     handle_c: float
     cut_c: float | None
 
 
-def rest(working: Working, base: Composition, filling: Composition | None, drawn: ShapeDrawing) -> Cooling:
+def rest(working: Calculation, base: Composition, filling: Composition | None, drawn: ShapeDrawing) -> Cooling:
     """Cooling, freezing and keeping facts, and the cooling curve."""
     if isinstance(drawn, TinDrawing):
         drawing = _tin(working, base, drawn)
@@ -55,7 +55,7 @@ def rest(working: Working, base: Composition, filling: Composition | None, drawn
     return drawing
 
 
-def _lies(working: Working, drawn: BallDrawing, material: Material) -> tuple[Body, Origin]:
+def _lies(working: Calculation, drawn: BallDrawing, material: Material) -> tuple[ConductingBody, Origin]:
     """What cools: a parcel hung up, a packet on the rack, or the cooked mass on its board, as thick as it is usually
     laid, and thicker when there is more of it than the board takes."""
     way, book = working.way, working.book
@@ -73,7 +73,7 @@ def _lies(working: Working, drawn: BallDrawing, material: Material) -> tuple[Bod
     return body, leaf("way:board", say("it lies thick"), round(thick, 1), "mm")
 
 
-def _board(working: Working, base: Composition, drawn: BallDrawing) -> Cooling:
+def _board(working: Calculation, base: Composition, drawn: BallDrawing) -> Cooling:
     """A cooked mass on the board, or a parcel or packet out of its heat, until it can be handled and no longer."""
     book, kitchen, way = working.book, working.kitchen, working.way
     material = properties(fractions(base), 60.0)
@@ -81,7 +81,7 @@ def _board(working: Working, base: Composition, drawn: BallDrawing) -> Cooling:
     body, thick = _lies(working, drawn, material)
     slow_s = float(body.edges[-1]) * 1150.0 * material.cp / working.likely("counter_h")  # its own slow time, and more
     times = _TIMES * max(3 * 3600.0, 2 * slow_s)
-    modes = Modes(body)
+    modes = DecayModes(body)
     left = modes.remaining(times)
     heart_left, top_left = left.max(axis=1), modes.surfaces(left)[1]
     core = kitchen.room_c + (start - kitchen.room_c) * heart_left
@@ -142,7 +142,7 @@ _HANDS_BEAR: dict[str, tuple[EstimateId, float]] = {
 }
 
 
-def _first_touch(working: Working, material: Material, times: Array, curve: Array, of: Origins) -> float:
+def _first_touch(working: Calculation, material: Material, times: Array, curve: Array, of: Origins) -> float:
     """Seconds until hands can take it: where its surface has fallen so far that skin that touches it bears it. What is
     snipped is not touched; a parcel is opened once its heart can be eaten.
 
@@ -187,11 +187,11 @@ def _first_touch(working: Working, material: Material, times: Array, curve: Arra
 _AT_ONCE_MIN = 0.3
 
 
-def _chilled(working: Working, material: Material, start_c: float) -> None:
+def _chilled(working: Calculation, material: Material, start_c: float) -> None:
     """A rolled sheet in the cold until it cuts: there is no window then, and no hurry."""
     kitchen, thick = working.kitchen, working.book.number("shape.sheet_thick_mm")
     shelf_h = working.likely("shelf_h")
-    modes = Modes(conduction.slab(thick / 1000.0, material, shelf_h, shelf_h))
+    modes = DecayModes(conduction.slab(thick / 1000.0, material, shelf_h, shelf_h))
     times = _TIMES * 3 * 3600.0
     left = modes.remaining(times).max(axis=1)
 
@@ -213,7 +213,7 @@ def _chilled(working: Working, material: Material, start_c: float) -> None:
     )
 
 
-def _shaping(working: Working, window_s: float) -> None:
+def _shaping(working: Calculation, window_s: float) -> None:
     """How long the hands need for all the pieces, against the window that the mass gives them."""
     way, book = working.way, working.book
     shaped = next((step for step in way.steps if step.id in SHAPED_AT and _called(working, step)), None)
@@ -240,21 +240,21 @@ def _shaping(working: Working, window_s: float) -> None:
         working.advise("cut", "look", says, 2)
 
 
-def _called(working: Working, step: Step) -> bool:
+def _called(working: Calculation, step: Step) -> bool:
     return all(working.schools.get(choice) in schools for choice, schools in step.when.items())
 
 
-def _setting(working: Working) -> tuple[str, Origin]:
+def _setting(working: Calculation) -> tuple[str, Origin]:
     """How it sets: as the cook chooses where the way has a choice; a sheet in a bag goes cold until it is rigid."""
     for chosen in working.school("rest"):
         return working.asked("rest"), chosen
     return "overnight", leaf("way:rest", say("a sheet in its bag"), say("a night in the cold"))
 
 
-class _Trayful:
+class _CoolingTray:
     """What lies in a tin as it cools: on the counter, then on a shelf of the fridge. Seconds, °C, W/(m2 K)."""
 
-    def __init__(self, working: Working, base: Composition, drawn: TinDrawing) -> None:
+    def __init__(self, working: Calculation, base: Composition, drawn: TinDrawing) -> None:
         self.kitchen = working.kitchen
         self.start_c = working.book.number("heat.heart_done_c")
         self._tin, self._lining = drawn.tin, working.sheet.vessel.lining
@@ -266,11 +266,13 @@ class _Trayful:
     def left(self, h: float) -> tuple[Array, Array]:
         """The shares of warmth left at the heart and on top, where so much takes its heat."""
         if h not in self._known:
-            upright = Modes(conduction.slab(self._depth, self._material, wall_h(self._tin, h, self._lining), h, _CELLS))
+            upright = DecayModes(
+                conduction.slab(self._depth, self._material, wall_h(self._tin, h, self._lining), h, _CELLS)
+            )
             body = conduction.cylinder(
                 self._tin.least_mm / 2000.0, self._material, wall_h(self._tin, h, self._lining), _CELLS
             )
-            across = Modes.centre(Modes(body).remaining(self.times), body)
+            across = DecayModes.centre(DecayModes(body).remaining(self.times), body)
             left = upright.remaining(self.times)
             self._known[h] = left.max(axis=1) * across, upright.surfaces(left)[1] * across
         return self._known[h]
@@ -295,10 +297,10 @@ class _Trayful:
         return (goes + (self.when_c(chills, CUT_C["chill"] + is_["cuts_c"]) or float(self.times[-1]))) / 60
 
 
-def _tin(working: Working, base: Composition, drawn: TinDrawing) -> Cooling:
+def _tin(working: Calculation, base: Composition, drawn: TinDrawing) -> Cooling:
     book, kitchen = working.book, working.kitchen
     school, chosen = _setting(working)
-    tray = _Trayful(working, base, drawn)
+    tray = _CoolingTray(working, base, drawn)
     times = tray.times
     core, top = (
         kitchen.room_c + (tray.start_c - kitchen.room_c) * left for left in tray.left(working.likely("counter_h"))
@@ -336,7 +338,9 @@ def _tin(working: Working, base: Composition, drawn: TinDrawing) -> Cooling:
     return unchecked_model(Cooling, curve=_drawn(times[shown], core[shown], top[shown]), handle_c=HANDLE_C, cut_c=cut_c)
 
 
-def _enter_cut(working: Working, tray: _Trayful, school: str, chosen: Origin, room: Origin, moved: float) -> float:
+def _enter_cut(
+    working: Calculation, tray: _CoolingTray, school: str, chosen: Origin, room: Origin, moved: float
+) -> float:
     """When it cuts clean on the counter, and by the fridge; by the school followed, in minutes. `moved` in seconds."""
     book, kitchen = working.book, working.kitchen
     counter_c = max(CUT_C["cool"], kitchen.room_c + 4.0)
@@ -366,16 +370,16 @@ def _enter_cut(working: Working, tray: _Trayful, school: str, chosen: Origin, ro
     return cut_min
 
 
-def _drawn(times: Array, core: Array, top: Array) -> Curve:
+def _drawn(times: Array, core: Array, top: Array) -> TemperatureCurve:
     return unchecked_model(
-        Curve,
+        TemperatureCurve,
         minutes=tuple(np.round(times / 60, 2).tolist()),
         core_c=tuple(np.round(core, 2).tolist()),
         surface_c=tuple(np.round(top, 2).tolist()),
     )
 
 
-def _ball(working: Working, base: Composition, filling: Composition | None, drawn: BallDrawing) -> Cooling:
+def _ball(working: Calculation, base: Composition, filling: Composition | None, drawn: BallDrawing) -> Cooling:
     book, kitchen = working.book, working.kitchen
     dough = properties(fractions(base), 60.0)
     outer, inner = drawn.outer_mm / 2000.0, drawn.core_mm / 2000.0
@@ -383,12 +387,12 @@ def _ball(working: Working, base: Composition, filling: Composition | None, draw
     if filling and inner > 0:
         shells = [(inner, properties(fractions(filling), 60.0)), (outer, dough)]
     body = conduction.sphere(shells, working.likely("counter_h"))
-    modes = Modes(body)
+    modes = DecayModes(body)
     times = 5400.0 * _EVEN
     left = modes.remaining(times)
     start = book.number("heat.heart_done_c")
     gap = start - kitchen.room_c
-    core = kitchen.room_c + gap * Modes.centre(left, body)
+    core = kitchen.room_c + gap * DecayModes.centre(left, body)
     skin = kitchen.room_c + gap * modes.surfaces(left)[1]
     safe = when(times, -core, -BITE_C) or 0.0
     stiff = when(times, -skin, -STIFF_C) or float(times[-1])
@@ -414,7 +418,7 @@ def _ball(working: Working, base: Composition, filling: Composition | None, draw
     return unchecked_model(Cooling, curve=_drawn(times, core, skin), handle_c=BITE_C, cut_c=None)
 
 
-def _filling(working: Working, filling: Composition, diameter: float) -> None:
+def _filling(working: Calculation, filling: Composition, diameter: float) -> None:
     book, kitchen = working.book, working.kitchen
     shelf = working.from_kitchen("freezer_c", say("freezer shelf"), kitchen.freezer_c, "°C")
 

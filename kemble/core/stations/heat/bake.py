@@ -20,7 +20,7 @@ from kemble.core.physics.baking import (
     CELLS,
     DOOR_DROP_C,
     STEPS,
-    Baked,
+    BakeCurves,
     Oven,
     OvenSlab,
     bake_all,
@@ -30,13 +30,13 @@ from kemble.core.physics.doneness import clear_s, cook_value_min
 from kemble.core.physics.thermal import Material, boils_at_c, fractions, properties, water_activity
 from kemble.core.sheet.document import HeatStage
 from kemble.core.stations.heat.curve import drawn_curve
-from kemble.core.stations.heat.heated import OwnHeat
+from kemble.core.stations.heat.heated import HeatedWith
 from kemble.core.stations.heat.loads import loads
 from kemble.core.stations.heat.stages import air_of, as_long_as_said, stages_in, stages_said
 from kemble.core.stations.heat.steam import TIN_J_PER_M2K, enter_depth, sideways, wall_h
 from kemble.core.stations.shape.shape import TinDrawing
 from kemble.core.stations.window import scaled, timed, windowed
-from kemble.core.stations.working import Drawn, Working
+from kemble.core.stations.working import AnswerModel, Calculation
 from kemble.core.words import say
 
 SOLVER = "heat and drying by finite volumes; properties by the Choi-Okos correlations"
@@ -44,7 +44,7 @@ _OFF_THE_DIAL_C = 15.0
 SPAN_FROM_MIN, SPAN_MIN, SPAN_MOST_MIN = 45.0, 0.075, 240.0  # looked at for so long, and more a mm2 of depth
 
 
-class BakeDrawing(Drawn):
+class BakeDrawing(AnswerModel):
     kind: Literal["bake"] = "bake"
     tin: Tin
     depth_mm: float
@@ -52,7 +52,7 @@ class BakeDrawing(Drawn):
 
 
 @dataclass(frozen=True, slots=True)
-class _Filled:
+class _FilledTin:
     """A batter in a tin in an oven. m, °C, W/(m2 K)."""
 
     depth: float
@@ -71,15 +71,15 @@ class _Filled:
 
 
 @dataclass(frozen=True, slots=True, eq=False)
-class _Bake:
+class _BakedTray:
     """A tray, and what became of it; told apart by which it is."""
 
-    tray: _Filled
-    baked: Baked
+    tray: _FilledTin
+    baked: BakeCurves
 
 
 @dataclass(frozen=True, slots=True, eq=False)
-class _Means:
+class _DonenessLimits:
     """What a cook may mean by done, asked of the same bake: °C, m, minutes of browning, and minutes at 100 °C; told
     apart by which it is."""
 
@@ -93,24 +93,24 @@ class _Means:
 
 
 @dataclass(frozen=True, slots=True)
-class _Question:
+class _DonenessQuery:
     """When a tray is done, asked of the likely one, which is the first, and of others that differ from it in one thing.
 
     `across` is the share of the first difference that the walls leave in the middle, along the likely bake: the same
     for every question that changes only what goes on above and below.
     """
 
-    bakes: Sequence[_Bake]
+    bakes: Sequence[_BakedTray]
     across: Array
     ends: Ends
-    told: dict[tuple[_Bake, Moment, _Means], float | None] = field(default_factory=dict)
-    cores: dict[_Bake, Array] = field(default_factory=dict)
+    told: dict[tuple[_BakedTray, Moment, _DonenessLimits], float | None] = field(default_factory=dict)
+    cores: dict[_BakedTray, Array] = field(default_factory=dict)
 
     @property
-    def likely(self) -> _Bake:
+    def likely(self) -> _BakedTray:
         return self.bakes[0]
 
-    def slowest(self, bake: _Bake) -> Array:
+    def slowest(self, bake: _BakedTray) -> Array:
         """The slowest point along a bake in °C."""
         if bake not in self.cores:
             boil_c, baked = self.likely.tray.oven.boil_c, bake.baked
@@ -118,14 +118,14 @@ class _Question:
             self.cores[bake] = boil_c + (baked.coldest - boil_c) * share
         return self.cores[bake]
 
-    def moment(self, name: Moment, bake: _Bake, mean: _Means) -> float | None:
+    def moment(self, name: Moment, bake: _BakedTray, mean: _DonenessLimits) -> float | None:
         """Seconds at which one of the things that done may mean has come; None when it does not."""
         key = (bake, name, mean)
         if key not in self.told:
             self.told[key] = self._moment(name, bake, mean)
         return self.told[key]
 
-    def _moment(self, name: Moment, bake: _Bake, mean: _Means) -> float | None:
+    def _moment(self, name: Moment, bake: _BakedTray, mean: _DonenessLimits) -> float | None:
         tray, baked = bake.tray, bake.baked
         at = baked.times
         if name == "dried":
@@ -141,7 +141,7 @@ class _Question:
         clear, firm = clear_s(at, core, mean.gel_c), when(at, core, min(mean.firm_c, tray.oven.boil_c - 1.5))
         return None if clear is None or firm is None else max(clear, firm)
 
-    def done_s(self, bake: _Bake, mean: _Means) -> float | None:
+    def done_s(self, bake: _BakedTray, mean: _DonenessLimits) -> float | None:
         """The latest of what its ending asks for."""
         asked = [self.moment(name, bake, mean) for name in _ASKS[self.ends]]
         return None if None in asked else max(one for one in asked if one is not None)
@@ -193,7 +193,7 @@ _AFTERWARDS = frozenset(
 )  # what is asked of the same bake
 
 
-def ends_of(working: Working) -> Ends:
+def ends_of(working: Calculation) -> Ends:
     """What done means for this tray, by its way and the school followed."""
     if working.way.portions != "cooked":
         return "batter"
@@ -201,21 +201,21 @@ def ends_of(working: Working) -> Ends:
 
 
 def _trays(
-    working: Working, base: Composition, drawn: TinDrawing, boil_c: float, stages: Sequence[HeatStage]
-) -> Callable[[Mapping[EstimateId, float]], _Filled]:
+    working: Calculation, base: Composition, drawn: TinDrawing, boil_c: float, stages: Sequence[HeatStage]
+) -> Callable[[Mapping[EstimateId, float]], _FilledTin]:
     """What gives the tray with some estimates otherwise than likely."""
     parts = fractions(base)
     material, boils_c, activity = properties(parts, 60.0), boils_at_c(base, boil_c), water_activity(base)
     laid_on, lining = _laid_on(working, drawn, stages), working.sheet.vessel.lining
     risen = working.asked("dense") == "leavened" and working.way.base == "flour"
 
-    def tray(of: Mapping[EstimateId, float]) -> _Filled:
+    def tray(of: Mapping[EstimateId, float]) -> _FilledTin:
         def is_(name: EstimateId) -> float:
             return of.get(name, working.estimates[name].value)
 
         deep, conducts = (is_("risen_deep"), is_("risen_k")) if risen else (1.0, 1.0)
         air, *later = air_of(working, stages, is_("oven_c"))
-        return _Filled(
+        return _FilledTin(
             depth=drawn.heated_mm / 1000.0 * is_("depth") * deep,
             tin=drawn.tin,
             material=Material(material.k * is_("conductivity") * conducts, material.rho / deep, material.cp),
@@ -237,7 +237,7 @@ def _trays(
     return tray
 
 
-def _laid_on(working: Working, drawn: TinDrawing, stages: Sequence[HeatStage]) -> tuple[tuple[float, float], ...]:
+def _laid_on(working: Calculation, drawn: TinDrawing, stages: Sequence[HeatStage]) -> tuple[tuple[float, float], ...]:
     """(s, kg/m2) of water in what is laid over the top as a stage begins."""
     begins, found = 0.0, []
     for number, stage in enumerate(stages, start=1):
@@ -257,7 +257,9 @@ def _laid_on(working: Working, drawn: TinDrawing, stages: Sequence[HeatStage]) -
     return tuple(found)
 
 
-def bake_tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: float) -> OwnHeat[BakeDrawing] | None:
+def bake_tray(
+    working: Calculation, base: Composition, drawn: TinDrawing, boil_c: float
+) -> HeatedWith[BakeDrawing] | None:
     """When it is done, and what would change that. None when it does not come to it (a problem is noted)."""
     stages, ends = stages_said(working), ends_of(working)
     tray_with = _trays(working, base, drawn, boil_c, stages)
@@ -273,7 +275,7 @@ def bake_tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: fl
     means = _means(working, ends, {})
     otherwise, at_ends = bakes[1 : 1 + len(others)], dict(zip(moved, bakes[1 + len(others) :], strict=True))
 
-    def at(of: Mapping[EstimateId, float], *, march: bool) -> tuple[_Bake, _Means] | None:
+    def at(of: Mapping[EstimateId, float], *, march: bool) -> tuple[_BakedTray, _DonenessLimits] | None:
         """Another bake: one that was baked beside, the same asked otherwise, or one marched where that is allowed."""
         moved = {name: value for name, value in of.items() if value != working.likely(name)}
         one = moved.keys() - _AFTERWARDS
@@ -283,7 +285,7 @@ def bake_tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: fl
         beside = at_ends.get(next(iter(moved.items()))) if len(moved) == 1 else None
         if beside is None and march:
             tray = tray_with(of)
-            beside = _Bake(tray, bake_all([tray.in_oven()])[0])
+            beside = _BakedTray(tray, bake_all([tray.in_oven()])[0])
         return (beside, mean) if beside else None
 
     def solve(of: Mapping[EstimateId, float]) -> float | None:
@@ -333,32 +335,34 @@ def bake_tray(working: Working, base: Composition, drawn: TinDrawing, boil_c: fl
         depth_mm=drawn.depth_mm,
         oven_c=stages[0].oven_c or working.sheet.heat.oven_c,
     )
-    return OwnHeat(drawing, curve, in_stages)
+    return HeatedWith(drawing, curve, in_stages)
 
 
-def _question(working: Working, trays: Sequence[_Filled], ends: Ends, which: Sequence[EstimateId]) -> _Question:
+def _question(
+    working: Calculation, trays: Sequence[_FilledTin], ends: Ends, which: Sequence[EstimateId]
+) -> _DonenessQuery:
     """The trays baked side by side, the likely one first: looked at for as long as their ending takes, or longer when
     one of them is not done by then."""
     slabs, likely = [tray.in_oven() for tray in trays], trays[0]
     means = _means(working, ends, {})
     longest = _means(working, ends, {name: working.estimates[name].high for name in which if name in _AFTERWARDS})
     for upto in (*_LOOKED_AT.get(ends, ()), STEPS):
-        bakes = [_Bake(tray, how) for tray, how in zip(trays, bake_all(slabs, upto=upto), strict=True)]
+        bakes = [_BakedTray(tray, how) for tray, how in zip(trays, bake_all(slabs, upto=upto), strict=True)]
         across = sideways(likely.tin, likely.material, likely.oven.h_floor, bakes[0].baked.times)
-        asked = _Question(bakes, across, ends)
+        asked = _DonenessQuery(bakes, across, ends)
         if upto == STEPS or None not in (asked.done_s(bakes[0], longest), *(asked.done_s(one, means) for one in bakes)):
             break
     return asked
 
 
-def _means(working: Working, ends: Ends, of: Mapping[EstimateId, float]) -> _Means:
+def _means(working: Calculation, ends: Ends, of: Mapping[EstimateId, float]) -> _DonenessLimits:
     """What done means, with some estimates otherwise than likely."""
 
     def is_(name: EstimateId) -> float:
         return of.get(name, working.likely(name))
 
     ahead = working.likely("ahead_share")
-    return _Means(
+    return _DonenessLimits(
         gel_c=working.gel_c(of),
         firm_c=is_("firm_c"),
         hot_c=is_("hot_c"),
@@ -369,7 +373,7 @@ def _means(working: Working, ends: Ends, of: Mapping[EstimateId, float]) -> _Mea
     )
 
 
-def _skin(working: Working, minutes: Array, baked: Baked) -> float | None:
+def _skin(working: Calculation, minutes: Array, baked: BakeCurves) -> float | None:
     """Enter when the top has a skin; its minute, or None when it gets none."""
     wants: EstimateId = "skin_kg_m2"
     if when(minutes, baked.top_dried, working.likely(wants)) is None:
@@ -385,7 +389,7 @@ def _skin(working: Working, minutes: Array, baked: Baked) -> float | None:
     )
 
 
-def _enter_inside(working: Working, asked: _Question, minutes: Array, core: Array, done: float) -> None:
+def _enter_inside(working: Calculation, asked: _DonenessQuery, minutes: Array, core: Array, done: float) -> None:
     """When the heart is hot, how hot it is when done, and what has dried by then."""
     book, tray = working.book, asked.likely.tray
     hot_c = working.likely("hot_c")
@@ -404,7 +408,7 @@ def _enter_inside(working: Working, asked: _Question, minutes: Array, core: Arra
         book.add(key, value, says, source=SOLVER, of=["heat.done_min", "shape.depth_mm"])
 
 
-def _others(working: Working, tray: _Filled) -> list[tuple[str, _Filled, str]]:
+def _others(working: Calculation, tray: _FilledTin) -> list[tuple[str, _FilledTin, str]]:
     """What another depth, another tin, another oven or another start would be: facts' keys, trays and words."""
     later = tuple((at, celsius - _OFF_THE_DIAL_C) for at, celsius in tray.oven.later)
     cooler = replace(tray, oven=replace(tray.oven, air_c=tray.oven.air_c - _OFF_THE_DIAL_C, later=later))
@@ -428,7 +432,7 @@ def _others(working: Working, tray: _Filled) -> list[tuple[str, _Filled, str]]:
     ]
 
 
-def _enter_door(working: Working) -> None:
+def _enter_door(working: Calculation) -> None:
     """What one look costs: the heat that the air was short of, over what drives it."""
     oven_c, boil_c = working.sheet.heat.oven_c, working.book.number("heat.boil_c")
     back: EstimateId = "door_min"
@@ -448,7 +452,7 @@ def _enter_door(working: Working) -> None:
     )
 
 
-def _enter_glaze(working: Working, done: float, skin: float | None) -> None:
+def _enter_glaze(working: Calculation, done: float, skin: float | None) -> None:
     """When a glaze goes on a batter: on a skin, and early enough to set; rice goes in with it."""
     if working.way.portions == "cooked":
         return
@@ -472,7 +476,7 @@ def _enter_glaze(working: Working, done: float, skin: float | None) -> None:
 
 
 def _enter_times(
-    working: Working,
+    working: Calculation,
     drawn: TinDrawing,
     window: tuple[float, float, float],
     tells: Tells,
@@ -509,7 +513,7 @@ def _enter_times(
     book.add("heat.latest_min", latest, say("nineteen in twenty are done by then"), source=SOLVER, of=of)
 
 
-def _advise(working: Working, done: float, browns: float | None, ends: Ends) -> None:
+def _advise(working: Calculation, done: float, browns: float | None, ends: Ends) -> None:
     if ends == "browned":
         working.advise("heat", "look", say("It bubbles at the edge first. Brown, and the glaze set to a skin: out."), 5)
         return

@@ -20,11 +20,11 @@ from kemble.core.physics.freezing import food
 from kemble.core.physics.spread import Solve, Spread
 from kemble.core.physics.thermal import WATER_J_PER_ML_K, fractions, properties
 from kemble.core.stations.heat.curve import SOLVER, drawn_curve
-from kemble.core.stations.heat.heated import OwnHeat
+from kemble.core.stations.heat.heated import HeatedWith
 from kemble.core.stations.heat.loads import loads
 from kemble.core.stations.shape.pieces import BallDrawing
 from kemble.core.stations.window import scaled, timed, windowed
-from kemble.core.stations.working import Drawn, Working
+from kemble.core.stations.working import AnswerModel, Calculation
 from kemble.core.words import say
 
 MOST_DIP_C = 14.0  # a pot that falls further stops simmering and the balls stick
@@ -35,7 +35,7 @@ _STEPS = 40  # twenty times as many change the hour of the hot heart by under 1 
 _FLOOR_SHARE = 0.65  # of the pot's surface that floating balls may cover and still be stirred
 
 
-class BoilDrawing(Drawn):
+class BoilDrawing(AnswerModel):
     kind: Literal["boil"] = "boil"
     pot_mm: float
     water_mm: float
@@ -46,7 +46,7 @@ class BoilDrawing(Drawn):
 
 
 @dataclass(frozen=True, slots=True)
-class _Cooked:
+class _BoiledBall:
     """One ball in boiling water: seconds, °C, and the heat that it took up (J)."""
 
     times: Array
@@ -59,14 +59,14 @@ class _Cooked:
 
 
 def _cook(
-    working: Working,
+    working: Calculation,
     base: Composition,
     filling: Composition | None,
     drawn: BallDrawing,
     boil_c: float,
     *,
     larger: float = 1.0,
-) -> _Cooked | None:
+) -> _BoiledBall | None:
     """March a ball, so many times as large as it is drawn, from its start to hot. None when it does not get there."""
     outer, core = larger * drawn.outer_mm / 2000.0, larger * drawn.core_mm / 2000.0
     dough = properties(fractions(base), 60.0)
@@ -88,7 +88,7 @@ def _cook(
     hot_s = when(times, celsius[:, 0], working.likely("hot_c"))
     if float_s is None or through_s is None or hot_s is None:
         return None
-    return _Cooked(
+    return _BoiledBall(
         times=times,
         core=celsius[:, 0],
         skin=boil_c + (celsius[:, -1] - boil_c) * conduction.film_share(body, -1),
@@ -99,15 +99,15 @@ def _cook(
     )
 
 
-def _core_start(working: Working) -> float:
+def _core_start(working: Calculation) -> float:
     """°C at which the filling goes in."""
     frozen = working.asked("start") == "frozen"
     return working.kitchen.freezer_c if frozen else working.kitchen.fridge_c
 
 
 def boil(
-    working: Working, base: Composition, filling: Composition | None, drawn: BallDrawing, boil_c: float
-) -> OwnHeat[BoilDrawing] | None:
+    working: Calculation, base: Composition, filling: Composition | None, drawn: BallDrawing, boil_c: float
+) -> HeatedWith[BoilDrawing] | None:
     """When it floats, when it is hot within, and what the pot takes. None when it does not cook (a problem is noted)."""
     kitchen = working.kitchen
     found = _cook(working, base, filling, drawn, boil_c)
@@ -126,7 +126,7 @@ def boil(
 
     simmer_on = working.asked("done") == "float-then-simmer"
 
-    def done_s(cooked: _Cooked) -> float:
+    def done_s(cooked: _BoiledBall) -> float:
         return max(cooked.through_s, cooked.hot_s, cooked.float_s) if simmer_on else cooked.float_s
 
     hot, done = minutes(found.hot_s), minutes(done_s(found))
@@ -186,10 +186,10 @@ def boil(
         load=load,
         loads=number,
     )
-    return OwnHeat(drawing, curve)
+    return HeatedWith(drawing, curve)
 
 
-def _enter_pot(working: Working, lag_s: float, water_ml: float, holds: Origin, thicker_min: float | None) -> None:
+def _enter_pot(working: Calculation, lag_s: float, water_ml: float, holds: Origin, thicker_min: float | None) -> None:
     """The pot's water, what a fuller pot costs, and what a larger ball does (None where it would not cook)."""
     book = working.book
     if thicker_min is not None:
@@ -209,7 +209,7 @@ def _enter_pot(working: Working, lag_s: float, water_ml: float, holds: Origin, t
 
 
 def _enter_times(
-    working: Working, drawn: BallDrawing, *, floats: Solve, hot: Solve, window: Spread, core_done_c: float
+    working: Calculation, drawn: BallDrawing, *, floats: Solve, hot: Solve, window: Spread, core_done_c: float
 ) -> None:
     book, sheet = working.book, working.sheet
     first, done, latest = window.first, window.likely, window.latest
@@ -270,7 +270,7 @@ def _enter_times(
     book.add("heat.heart_done_c", core_done_c, say("the heart at the likely time"), source=SOLVER, of=["heat.done_min"])
 
 
-def _advise(working: Working, *, hot: float, core_done_c: float) -> None:
+def _advise(working: Calculation, *, hot: float, core_done_c: float) -> None:
     if working.asked("done") == "float" and core_done_c < working.likely("hot_c"):
         core = working.degrees(core_done_c)
         says = say(
@@ -281,7 +281,7 @@ def _advise(working: Working, *, hot: float, core_done_c: float) -> None:
     working.advise("heat", "look", says, 5)
 
 
-def _pot_ml(working: Working) -> tuple[float, Origin]:
+def _pot_ml(working: Calculation) -> tuple[float, Origin]:
     """ml that they swim in, and where that is said: the pot's water, or the broth that they are eaten in."""
     pot, broth = working.pot, working.bowl.parts.get("broth")
     if working.asked("pot") != "water" and broth and broth.main.made.grams > 0:
@@ -290,7 +290,7 @@ def _pot_ml(working: Working) -> tuple[float, Origin]:
     return pot.water_ml, working.from_kitchen("pot.water_ml", say("water in the pot"), pot.water_ml, "ml")
 
 
-def _load(working: Working, drawn: BallDrawing, ball_j: float) -> tuple[int, float]:
+def _load(working: Calculation, drawn: BallDrawing, ball_j: float) -> tuple[int, float]:
     """(pieces in a load, seconds the balls lag behind): as many as float in one layer, and as the pot can warm
     without falling more than 14 °C."""
     book, pot = working.book, working.pot

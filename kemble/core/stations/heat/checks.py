@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from statistics import NormalDist
 
-from kemble.core.facts.fact import Book
+from kemble.core.facts.fact import FactBook
 from kemble.core.facts.unchecked import unchecked_model
-from kemble.core.stations.working import Drawn
+from kemble.core.stations.working import AnswerModel
 
 # `first check` is where one in twenty is done, `likely done` half of them, `latest` nineteen in twenty: a normal
 # spread with a side of its own before and after. A log of one's own narrows it.
@@ -16,7 +16,7 @@ SHORT_MIN = 15.0
 QUARTERS = (0.05, 0.25, 0.5, 0.75, 0.95)
 
 
-class Check(Drawn):
+class DonenessCheck(AnswerModel):
     """Look at this minute: so many of a hundred are done by then."""
 
     minute: float
@@ -37,7 +37,7 @@ def share_of(minute: float, first: float, done: float, latest: float) -> float:
     return _NORMAL.cdf((minute - done) / side * _EDGE)
 
 
-def checks(book: Book) -> list[Check]:
+def checks(book: FactBook) -> list[DonenessCheck]:
     """Five looks between first check and latest, at whole minutes (halves in a short heat), none twice.
 
     Empty without a window.
@@ -48,6 +48,6 @@ def checks(book: Book) -> list[Check]:
     parts = 1 if done >= SHORT_MIN else 2
     at = dict.fromkeys(round(parts * minute_of(share, first, done, latest)) / parts for share in QUARTERS)
     return [
-        unchecked_model(Check, minute=minute, done_pct=round(100 * share_of(minute, first, done, latest)))
+        unchecked_model(DonenessCheck, minute=minute, done_pct=round(100 * share_of(minute, first, done, latest)))
         for minute in at
     ]

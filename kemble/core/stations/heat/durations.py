@@ -13,7 +13,7 @@ from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.physics.thermal import WATER_J_PER_ML_K, fractions, properties
 from kemble.core.sheet.bowl import PartBowl
 from kemble.core.stations.window import scaled, timed
-from kemble.core.stations.working import StandsIn, Working
+from kemble.core.stations.working import Calculation, StandsIn
 from kemble.core.words import say
 
 BALANCE = f"energy balance; what is lost on the way a {KITCHEN_ESTIMATE}"
@@ -35,7 +35,7 @@ _BEANS: Mapping[str, float] = {
 _OTHER_BEAN = 80.0
 
 
-def durations(working: Working, stands_in: StandsIn | None) -> None:
+def durations(working: Calculation, stands_in: StandsIn | None) -> None:
     """Enter every such time that a step of the sheet goes by."""
     way = working.way
     used = {step.minutes.fact for step in way.steps}
@@ -72,13 +72,13 @@ def durations(working: Working, stands_in: StandsIn | None) -> None:
         timed(working, "rest.firm_h", says, scaled(hours, share), (share,), source=KITCHEN_ESTIMATE, of=of)
 
 
-def _power(working: Working, level: Level) -> tuple[float, Origin]:
+def _power(working: Calculation, level: Level) -> tuple[float, Origin]:
     """Net power in W at a level, and where it is from."""
     watts = working.kitchen.burner.net_w(level)
     return watts, working.from_kitchen(f"burner.{level}_w", say("net power at {level} heat", level=level), watts, "W")
 
 
-def _to_the_boil(working: Working, stands_in: StandsIn | None) -> None:
+def _to_the_boil(working: Calculation, stands_in: StandsIn | None) -> None:
     """The water that the heat begins with, cold from the tap, at high heat under a lid."""
     book, kitchen = working.book, working.kitchen
     if "heat.water_ml" not in book:
@@ -98,7 +98,7 @@ def _to_the_boil(working: Working, stands_in: StandsIn | None) -> None:
     timed(working, "heat.to_boil_min", says, solve, ("burner", "tap_c"), source=BALANCE, of=of)
 
 
-def _caramel(working: Working, key: str, sugar_g: float, of: Origins) -> None:
+def _caramel(working: Calculation, key: str, sugar_g: float, of: Origins) -> None:
     watts, power = _power(working, "medium")
     joules, factor = sugar_g * _CARAMEL_J_PER_G, working.kitchen.time_factor
 
@@ -111,7 +111,7 @@ def _caramel(working: Working, key: str, sugar_g: float, of: Origins) -> None:
     timed(working, key, says, solve, which, source=BALANCE, of=[*of, power])
 
 
-def _melted(working: Working) -> None:
+def _melted(working: Calculation) -> None:
     """Sugar melted in the base's liquid, warmed to where no grain is felt."""
     joules = working.bowl.base.of_group("sugar", "liquid") * _MELT_J_PER_G
     watts, power = _power(working, "medium")
@@ -126,7 +126,7 @@ def _melted(working: Working) -> None:
     timed(working, "heat.melt_min", says, solve, which, source=BALANCE, of=[power])
 
 
-def _thickened(working: Working) -> None:
+def _thickened(working: Calculation) -> None:
     """Ground grain stirred into its boiling milk: the cold grain warmed to where it gels, and a little longer."""
     book = working.book
     cp = properties(fractions(working.bowl.base.composition), 60.0).cp
@@ -148,7 +148,7 @@ def _thickened(working: Working) -> None:
     timed(working, "heat.thicken_min", says, solve, which, source=BALANCE, of=of)
 
 
-def _mixed_c(working: Working) -> float:
+def _mixed_c(working: Calculation) -> float:
     """°C of boiling milk and grain at the room's warmth, put together."""
     base = working.bowl.base
     wet, dry = base.of_group("liquid"), base.of_group("grain", "legume")
@@ -156,7 +156,7 @@ def _mixed_c(working: Working) -> float:
     return (hot + cold) / max(1.0, wet * 4.1 + dry * 2.4)
 
 
-def _beans(working: Working, bowl: PartBowl) -> None:
+def _beans(working: Calculation, bowl: PartBowl) -> None:
     assert bowl.family is not None
     dry = [one for one in bowl.contributions if one.item.group == "legume" and "cooked" not in one.item.tags]
     if not dry:

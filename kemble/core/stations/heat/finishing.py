@@ -17,13 +17,13 @@ from kemble.core.physics.conduction import when
 from kemble.core.physics.freezing import food
 from kemble.core.physics.thermal import LATENT_STEAM, fractions, properties
 from kemble.core.stations.window import timed
-from kemble.core.stations.working import Working
+from kemble.core.stations.working import Calculation
 from kemble.core.words import say
 
 SOURCE = f"conduction by finite volumes, ice counted in; {KITCHEN_ESTIMATE}"
 
 
-class _Heat(NamedTuple):
+class _FinishingHeat(NamedTuple):
     """Pan or air in °C, its coefficient in W/(m2 K), and what is done with it in words."""
 
     celsius: float
@@ -34,13 +34,17 @@ class _Heat(NamedTuple):
 
 # An oiled pan at 165 °C, a dry griddle at 185, glowing air at 230 over a rack; how far they stray is in the table of
 # estimates (`pan_c`, `pan_h`).
-_HEATS: dict[FinishKind, _Heat] = {
-    "toast": _Heat(230.0, 48.0, "both faces in the glow until the middle boils: steam inside puffs it", both=True),
-    "toast-pan": _Heat(200.0, 90.0, "one face, then the other, until the middle boils and it puffs"),
-    "griddle": _Heat(185.0, 180.0, "turned once: both sides crisp, and hot within"),
-    "fry": _Heat(165.0, 260.0, "turned once: both sides gold, and hot within"),
-    "fry-plain": _Heat(165.0, 220.0, "turned once, when it lets go by itself: both sides gold, and hot within"),
-    "fry-deep": _Heat(175.0, 400.0, "under the oil, turned once: gold all round, and hot within", both=True),
+_HEATS: dict[FinishKind, _FinishingHeat] = {
+    "toast": _FinishingHeat(
+        230.0, 48.0, "both faces in the glow until the middle boils: steam inside puffs it", both=True
+    ),
+    "toast-pan": _FinishingHeat(200.0, 90.0, "one face, then the other, until the middle boils and it puffs"),
+    "griddle": _FinishingHeat(185.0, 180.0, "turned once: both sides crisp, and hot within"),
+    "fry": _FinishingHeat(165.0, 260.0, "turned once: both sides gold, and hot within"),
+    "fry-plain": _FinishingHeat(
+        165.0, 220.0, "turned once, when it lets go by itself: both sides gold, and hot within"
+    ),
+    "fry-deep": _FinishingHeat(175.0, 400.0, "under the oil, turned once: gold all round, and hot within", both=True),
 }
 _PUFFS: frozenset[FinishKind] = frozenset({"toast", "toast-pan"})
 FRY_SLICE_MM = 9.0
@@ -53,7 +57,7 @@ _CELLS = 16
 _LONGEST_S = 45 * 60.0
 
 
-def finishing(working: Working, shaped: Composition) -> None:
+def finishing(working: Calculation, shaped: Composition) -> None:
     """Facts of the finish that the schools call for; nothing where they call for none."""
     kind = next((kind for choice, school, kind in working.way.finishes if working.schools.get(choice) == school), None)
     if kind is None or ("cut.pieces" not in working.book and "shape.pieces" not in working.book):
@@ -122,7 +126,7 @@ def finishing(working: Working, shaped: Composition) -> None:
     _enter_loads(working, thick_mm, each)
 
 
-def _thickness(working: Working, kind: FinishKind) -> tuple[float, Origins]:
+def _thickness(working: Calculation, kind: FinishKind) -> tuple[float, Origins]:
     """How thick a piece is, in mm, and where that is from."""
     book = working.book
     for key in ("shape.thick_mm", "shape.depth_mm"):
@@ -132,7 +136,7 @@ def _thickness(working: Working, kind: FinishKind) -> tuple[float, Origins]:
     return thick, [leaf("way:slice", say("a slice"), thick, "mm")]
 
 
-def _enter_loads(working: Working, thick_mm: float, each: float) -> None:
+def _enter_loads(working: Calculation, thick_mm: float, each: float) -> None:
     """How many lie side by side, and all of them one panful after another."""
     book = working.book
     pieces = "cut.pieces" if "cut.pieces" in book else "shape.pieces"

@@ -18,16 +18,16 @@ from kemble.core.physics.conduction import Array
 from kemble.core.physics.doneness import COOK_Z_C, cook_value_min, grain_needs_min
 from kemble.core.physics.soaking import most_pct
 from kemble.core.physics.spread import Solve, spread
-from kemble.core.physics.steamer import Stage
-from kemble.core.physics.steaming import Steam
+from kemble.core.physics.steamer import SteamerStage
+from kemble.core.physics.steaming import SteamSupply
 from kemble.core.physics.thermal import LATENT_STEAM, fractions, properties
 from kemble.core.sheet.document import HeatStage
 from kemble.core.stations.heat.curve import drawn_curve
-from kemble.core.stations.heat.heated import OwnHeat
+from kemble.core.stations.heat.heated import HeatedWith
 from kemble.core.stations.heat.loads import loads
 from kemble.core.stations.heat.stages import (
     Heats,
-    StageWorked,
+    HeatStageResult,
     as_long_as_said,
     shut_cools_s,
     stages_in,
@@ -37,7 +37,7 @@ from kemble.core.stations.heat.stages import (
 from kemble.core.stations.heat.steam import STEAM, steam_stages
 from kemble.core.stations.heat.steamer import SteamerDrawing, lifted_lid, steamer
 from kemble.core.stations.window import windowed
-from kemble.core.stations.working import Drawn, Working
+from kemble.core.stations.working import AnswerModel, Calculation
 from kemble.core.words import Words, say
 
 How = Literal["steam", "lid", "cooker"]
@@ -55,26 +55,26 @@ _PHASES: tuple[tuple[str, str, StageLevel], ...] = (
 )
 
 
-class Phase(Drawn):
+class HeatPhase(AnswerModel):
     """One stretch of the heat, in minutes."""
 
     name: Words
     minutes: float
 
 
-class GrainHeatDrawing(Drawn):
+class GrainHeatDrawing(AnswerModel):
     """`bed_mm` is how deep the grain lies in a steamer's basket, or it and its water in the pot `across_mm` wide."""
 
     kind: Literal["grain"] = "grain"
     how: How
-    phases: tuple[Phase, ...]
+    phases: tuple[HeatPhase, ...]
     bed_mm: float
     across_mm: float
     steamer: SteamerDrawing | None
 
 
 @dataclass(frozen=True, slots=True)
-class _Pot:
+class _GrainPot:
     """Grain (and its water) in a heat. kg, J/(kg K), °C, W, m2; `needs` in minutes at 100 °C."""
 
     kg: float
@@ -89,7 +89,7 @@ class _Pot:
     drinks_min: float  # the least it is simmered, to drink what was poured on
     stand_h: float  # W/(m2 K) from the shut pot to the room
     gently_min: float = 0.0  # a cooker that warms gently first
-    stages: tuple[Stage, ...] = ()  # under a lid, where the sheet says them; the last goes on until it is done
+    stages: tuple[SteamerStage, ...] = ()  # under a lid, where the sheet says them; the last goes on until it is done
 
     @property
     def warm_s(self) -> float:
@@ -158,7 +158,7 @@ class _Pot:
         return (self.warm_s + self.simmer_s()) / 60.0 + stand + self.gently_min
 
 
-def grain_heat(working: Working, pot: Composition, boil_c: float, how: How) -> OwnHeat[GrainHeatDrawing]:
+def grain_heat(working: Calculation, pot: Composition, boil_c: float, how: How) -> HeatedWith[GrainHeatDrawing]:
     """The way's own heat, for a way whose grain is all that is cooked: every heat fact, and the drawing."""
     book, factor = working.book, working.kitchen.time_factor
     needs = _needs(working, how, 1.0)
@@ -167,7 +167,7 @@ def grain_heat(working: Working, pot: Composition, boil_c: float, how: How) -> O
     if said and how == "lid":
         likely = replace(likely, stages=_on_the_stove(working, said))
     first, done, latest = (minutes * factor for minutes in _window(working, likely, told=True))
-    stages: tuple[StageWorked, ...] = ()
+    stages: tuple[HeatStageResult, ...] = ()
     if said:
         if how != "lid":  # under a lid those behind the open one are counted already
             first, done, latest = as_long_as_said(said, (first, done, latest))
@@ -213,10 +213,10 @@ def grain_heat(working: Working, pot: Composition, boil_c: float, how: How) -> O
         across_mm=across_mm,
         steamer=water,
     )
-    return OwnHeat(drawing, curve, stages)
+    return HeatedWith(drawing, curve, stages)
 
 
-def grain_ahead(working: Working, pot: Composition, boil_c: float, how: How) -> tuple[StageWorked, ...]:
+def grain_ahead(working: Calculation, pot: Composition, boil_c: float, how: How) -> tuple[HeatStageResult, ...]:
     """Grain that is cooked just short of done before the way's own heat: `grain.cook_min`, and its stages under a lid."""
     needs = _needs(working, how, working.likely("ahead_share"))
     likely = _pot(working, pot, boil_c, how, needs)
@@ -236,7 +236,7 @@ def grain_ahead(working: Working, pot: Composition, boil_c: float, how: How) -> 
     return _phase_stages(working, likely, likely.simmer_s(), "grain") if how == "lid" else ()
 
 
-def _on_the_stove(working: Working, said: Sequence[HeatStage]) -> tuple[Stage, ...]:
+def _on_the_stove(working: Calculation, said: Sequence[HeatStage]) -> tuple[SteamerStage, ...]:
     """The sheet's stages on the physics' clock; the open one without an end."""
     factor = working.kitchen.time_factor
     open_at = next((i for i, stage in enumerate(said) if stage.minutes is None), len(said) - 1)
@@ -246,15 +246,15 @@ def _on_the_stove(working: Working, said: Sequence[HeatStage]) -> tuple[Stage, .
     )
 
 
-def _phase_stages(working: Working, likely: _Pot, simmer_s: float, of: Heats) -> tuple[StageWorked, ...]:
+def _phase_stages(working: Calculation, likely: _GrainPot, simmer_s: float, of: Heats) -> tuple[HeatStageResult, ...]:
     """To the boil, the lowest flame, and the stand with the lid shut: the stages of a pot of grain that says none."""
     factor, begins = working.kitchen.time_factor, 0.0
-    results: list[StageWorked] = []
+    results: list[HeatStageResult] = []
     for (name, says, level), minutes in zip(_PHASES, (likely.warm_s / 60.0, simmer_s / 60.0, STAND_MIN), strict=True):
         lasts = minutes * factor
         results.append(
             unchecked_model(
-                StageWorked,
+                HeatStageResult,
                 of=of,
                 name=name,
                 says=says,
@@ -268,7 +268,7 @@ def _phase_stages(working: Working, likely: _Pot, simmer_s: float, of: Heats) ->
     return tuple(results)
 
 
-def _needs(working: Working, how: How, share: float) -> float:
+def _needs(working: Calculation, how: How, share: float) -> float:
     book, in_water = working.book, how != "steam"
     most = most_pct(working.sheet.grain.soak_c)
     of: Origins = ["grain.uptake_pct", "grain.soak_end_pct"]
@@ -282,7 +282,7 @@ def _needs(working: Working, how: How, share: float) -> float:
     )
 
 
-def _pot(working: Working, pot: Composition, boil_c: float, how: How, needs: float) -> _Pot:
+def _pot(working: Calculation, pot: Composition, boil_c: float, how: How, needs: float) -> _GrainPot:
     kitchen, book = working.kitchen, working.book
     across = _across(working, how) / 1000.0
     if how == "steam":
@@ -295,7 +295,7 @@ def _pot(working: Working, pot: Composition, boil_c: float, how: How, needs: flo
     else:
         kg, cp = pot.total / 1000.0, properties(fractions(pot), 60.0).cp
         power = kitchen.burner.high_w if how == "lid" else working.likely("cooker_gives") * kitchen.cooker_w
-    return _Pot(
+    return _GrainPot(
         kg=kg,
         cp=cp,
         start_c=kitchen.room_c,
@@ -311,7 +311,7 @@ def _pot(working: Working, pot: Composition, boil_c: float, how: How, needs: flo
     )
 
 
-def _across(working: Working, how: How) -> float:
+def _across(working: Calculation, how: How) -> float:
     """Millimetres across the basket or the pot."""
     if how == "steam":
         return working.steamer.diameter_mm
@@ -326,7 +326,7 @@ _WHICH: dict[How, tuple[EstimateId, ...]] = {
 }
 
 
-def _solver(working: Working, likely: _Pot) -> Solve:
+def _solver(working: Calculation, likely: _GrainPot) -> Solve:
     """Minutes of the same pot with estimates otherwise than likely."""
     gives = working.likely("cooker_gives")
 
@@ -348,12 +348,12 @@ def _solver(working: Working, likely: _Pot) -> Solve:
     return solve
 
 
-def _steam(working: Working, of: Mapping[EstimateId, float]) -> Steam:
+def _steam(working: Calculation, of: Mapping[EstimateId, float]) -> SteamSupply:
     """The steam under the basket, at the first of its stages."""
     return steam_stages(working, **{name: value for name, value in of.items() if name in STEAM})[0][1]
 
 
-def _window(working: Working, likely: _Pot, *, told: bool) -> tuple[float, float, float]:
+def _window(working: Calculation, likely: _GrainPot, *, told: bool) -> tuple[float, float, float]:
     """First, done and latest in minutes of the physics; what they hang on is noted where it is the way's own heat."""
     solve = _solver(working, likely)
     if told:
@@ -366,7 +366,7 @@ def _window(working: Working, likely: _Pot, *, told: bool) -> tuple[float, float
     return found.first / factor, found.likely / factor, found.latest / factor
 
 
-def _from(working: Working, likely: _Pot) -> Origins:
+def _from(working: Calculation, likely: _GrainPot) -> Origins:
     kitchen = working.kitchen
     if likely.how == "cooker":
         power = working.from_kitchen("cooker_w", say("rice cooker"), kitchen.cooker_w, "W")
@@ -385,7 +385,7 @@ _SAYS: dict[How, str] = {
 }
 
 
-def _enter(working: Working, likely: _Pot, window: tuple[float, float, float]) -> None:
+def _enter(working: Calculation, likely: _GrainPot, window: tuple[float, float, float]) -> None:
     book = working.book
     first, done, latest = window
     of: Origins = ["heat.needs_min", "grain.soaked_g", "heat.boil_c", *_from(working, likely)]
@@ -396,7 +396,7 @@ def _enter(working: Working, likely: _Pot, window: tuple[float, float, float]) -
     book.add("heat.core_hot_min", hot, say("all of it is at the boil: hot, not yet soft"), source=SOURCE, of=of)
 
 
-def _enter_others(working: Working, likely: _Pot, done: float) -> None:
+def _enter_others(working: Calculation, likely: _GrainPot, done: float) -> None:
     """What other grain, another amount, a lifted lid would cost."""
     book, factor, how = working.book, working.kitchen.time_factor, likely.how
     none = grain_needs_min(0.0, 1.0, in_water=how != "steam")
@@ -411,7 +411,7 @@ def _enter_others(working: Working, likely: _Pot, done: float) -> None:
         lifted_lid(working, 2000.0 * math.sqrt(likely.open_m2 / math.pi), low_w, low)
 
 
-def _enter_bed(working: Working) -> float:
+def _enter_bed(working: Calculation) -> float:
     """How deep the grain lies on as many tiers as it wants, and the loads."""
     book, kitchen = working.book, working.steamer
     floor = math.pi * kitchen.diameter_mm**2 / 4
@@ -438,7 +438,7 @@ def _enter_bed(working: Working) -> float:
     return bed
 
 
-def _phases(likely: _Pot, simmer_s: float, factor: float) -> tuple[Phase, ...]:
+def _phases(likely: _GrainPot, simmer_s: float, factor: float) -> tuple[HeatPhase, ...]:
     if likely.stages:
         return ()
     names = (
@@ -448,11 +448,12 @@ def _phases(likely: _Pot, simmer_s: float, factor: float) -> tuple[Phase, ...]:
     )
     lengths = (likely.warm_s / 60.0, simmer_s / 60.0, STAND_MIN)
     return tuple(
-        unchecked_model(Phase, name=name, minutes=length * factor) for name, length in zip(names, lengths, strict=False)
+        unchecked_model(HeatPhase, name=name, minutes=length * factor)
+        for name, length in zip(names, lengths, strict=False)
     )
 
 
-def _advise(working: Working, how: How) -> None:
+def _advise(working: Calculation, how: How) -> None:
     if how == "steam":
         says = say(
             "Turn it once half way, and sprinkle it if the top looks dry. Three grains must crush with no white in them."

@@ -8,16 +8,16 @@ from kemble.core.kitchen.larder import Composition
 from kemble.core.stations.heat.bake import BakeDrawing, bake_tray
 from kemble.core.stations.heat.boil import BoilDrawing, boil
 from kemble.core.stations.heat.grain_heat import GrainHeatDrawing, How, grain_ahead, grain_heat
-from kemble.core.stations.heat.heated import OwnHeat
+from kemble.core.stations.heat.heated import HeatedWith
 from kemble.core.stations.heat.pounding import pounding
-from kemble.core.stations.heat.stages import StageWorked
+from kemble.core.stations.heat.stages import HeatStageResult
 from kemble.core.stations.heat.steam import SteamDrawing, steam_dish, steam_tin
 from kemble.core.stations.heat.stirred import StirredDrawing, stirred
 from kemble.core.stations.heat.wrapped import WrappedDrawing, wrapped
 from kemble.core.stations.mix.grain import cook_of
 from kemble.core.stations.shape.pieces import BallDrawing
 from kemble.core.stations.shape.shape import ShapeDrawing, TinDrawing
-from kemble.core.stations.working import StandsIn, Working
+from kemble.core.stations.working import Calculation, StandsIn
 from kemble.core.words import say
 
 HeatDrawing = SteamDrawing | BoilDrawing | BakeDrawing | WrappedDrawing | StirredDrawing | GrainHeatDrawing
@@ -27,8 +27,8 @@ HeatDrawing = SteamDrawing | BoilDrawing | BakeDrawing | WrappedDrawing | Stirre
 class HeatResult:
     """What Heat hands on. Without `own` the vessel or the curve gave no answer, and a problem is noted."""
 
-    own: OwnHeat[HeatDrawing] | None
-    stages: tuple[StageWorked, ...]  # of grain that is cooked ahead, and of the way's own heat
+    own: HeatedWith[HeatDrawing] | None
+    stages: tuple[HeatStageResult, ...]  # of grain that is cooked ahead, and of the way's own heat
     stands_in: StandsIn | None = None
 
 
@@ -36,7 +36,7 @@ NOT_HEATED = HeatResult(None, ())  # where there is nothing to heat
 
 
 def heat(
-    working: Working, raw: Composition, shaped: Composition, filling: Composition | None, drawn: ShapeDrawing
+    working: Calculation, raw: Composition, shaped: Composition, filling: Composition | None, drawn: ShapeDrawing
 ) -> HeatResult:
     """Times of the way's own heat, and of grain that is cooked ahead of it.
 
@@ -50,7 +50,7 @@ def heat(
         source=say("standard atmosphere and Antoine's equation"),
         of=[working.from_kitchen("altitude_m", say("height above the sea"), working.kitchen.altitude_m, "m")],
     )
-    ahead: tuple[StageWorked, ...] = ()
+    ahead: tuple[HeatStageResult, ...] = ()
     if working.heated == "gather" or (working.heated == "bake" and working.way.base == "grain"):
         ahead = grain_ahead(working, raw, boil_c, _how(working))
         raw = shaped
@@ -60,7 +60,7 @@ def heat(
     return HeatResult(own, (*ahead, *(own.stages if own else ())), stands_in)
 
 
-def _stand(working: Working, drawing: HeatDrawing) -> StandsIn | None:
+def _stand(working: Calculation, drawing: HeatDrawing) -> StandsIn | None:
     """Which steamer or pot it stands in; a named one that is not in the kitchen is said."""
     said = working.sheet.heat.vessel
     if getattr(drawing, "steamer", None) is not None:
@@ -81,8 +81,8 @@ def _stand(working: Working, drawing: HeatDrawing) -> StandsIn | None:
 
 
 def _own_heat(
-    working: Working, raw: Composition, filling: Composition | None, drawn: ShapeDrawing, boil_c: float
-) -> OwnHeat[HeatDrawing] | None:
+    working: Calculation, raw: Composition, filling: Composition | None, drawn: ShapeDrawing, boil_c: float
+) -> HeatedWith[HeatDrawing] | None:
     method = working.heated
     match method, drawn:
         case "steam", TinDrawing():
@@ -104,7 +104,7 @@ def _own_heat(
     raise ValueError(f"{working.way.id} is not heated by {method} in this form")
 
 
-def _how(working: Working) -> How:
+def _how(working: Calculation) -> How:
     """How the grain is cooked, by the school followed."""
     cook = cook_of(working)
     assert cook in ("steam", "lid", "cooker")

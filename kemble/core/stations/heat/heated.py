@@ -5,17 +5,17 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Generic, TypeVar
 
-from kemble.core.stations.heat.curve import Curve
-from kemble.core.stations.heat.stages import StageWorked
-from kemble.core.stations.working import Drawn
+from kemble.core.stations.heat.curve import TemperatureCurve
+from kemble.core.stations.heat.stages import HeatStageResult
+from kemble.core.stations.working import AnswerModel
 
-D_co = TypeVar("D_co", bound=Drawn, covariant=True)
+D_co = TypeVar("D_co", bound=AnswerModel, covariant=True)
 
 
 @dataclass(frozen=True, slots=True)
-class OwnHeat(Generic[D_co]):
+class HeatedWith(Generic[D_co]):
     """The drawing of a heat, its core temperature over time, and its stages where it has several."""
 
     drawing: D_co
-    curve: Curve
-    stages: tuple[StageWorked, ...] = ()
+    curve: TemperatureCurve
+    stages: tuple[HeatStageResult, ...] = ()

@@ -7,13 +7,13 @@ import math
 from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origin, Origins
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.stations.window import timed
-from kemble.core.stations.working import Working
+from kemble.core.stations.working import Calculation
 from kemble.core.words import say
 
 KEPT_C = 60.0  # what waits longer than two hours is kept over this, or chilled
 
 
-def loads(working: Working, count: int, at_once: int, things: str, over: str, room: Origin) -> int:
+def loads(working: Calculation, count: int, at_once: int, things: str, over: str, room: Origin) -> int:
     """Enter how many loads `count` things make, all of them one after another, and how they wait. Returns the loads."""
     book = working.book
     number = math.ceil(count / max(1, at_once))

@@ -10,7 +10,7 @@ from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics.thermal import fractions, properties
 from kemble.core.stations.window import scaled, timed
-from kemble.core.stations.working import Working
+from kemble.core.stations.working import Calculation
 from kemble.core.words import say
 
 _BEGINS_C = 92.0  # by the time it is in the mortar
@@ -20,7 +20,7 @@ _LOSES_H = {"machine": 12.0, "mortar": 26.0, "bowl": 30.0}
 _TAKES = {"machine": (7.0, 3.0), "mortar": (9.0, 9.0), "bowl": (11.0, 16.0)}
 
 
-def pounding(working: Working, mass: Composition) -> None:
+def pounding(working: Calculation, mass: Composition) -> None:
     """`heat.pound_min` and `heat.pound_hot_min`, for a way that pounds; nothing otherwise."""
     if working.way.choice("pound") is None:
         return

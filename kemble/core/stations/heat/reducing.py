@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Mapping
 
-from kemble.core.cards.family import Boils, Finish
+from kemble.core.cards.family import Boils, PartFinish
 from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origins
 from kemble.core.kitchen.document import Level
 from kemble.core.kitchen.estimates import EstimateId
@@ -14,7 +14,7 @@ from kemble.core.physics.steamer import loss_g_per_min
 from kemble.core.physics.thermal import boiling_point_c, fractions, properties
 from kemble.core.sheet.bowl import PartBowl
 from kemble.core.stations.window import scaled, timed
-from kemble.core.stations.working import Working
+from kemble.core.stations.working import Calculation
 from kemble.core.words import say
 
 PAN_MM = 200.0  # where the kitchen's list does not say which pan
@@ -24,7 +24,7 @@ PAN_MM = 200.0  # where the kitchen's list does not say which pan
 _HOW: dict[Boils, tuple[Level, float]] = {"syrup": ("medium", 9.0), "paste": ("low", 4.5)}
 
 
-def boil_down(working: Working, bowl: PartBowl, finish: Finish, loss_g: float) -> None:
+def boil_down(working: Calculation, bowl: PartBowl, finish: PartFinish, loss_g: float) -> None:
     """Enter the rate at which a part loses water, and the minutes for `loss_g` of it, warming up counted in.
 
     The rate is what the burner's net power turns to vapour, or what its pan's width lets go, whichever is less. A syrup boiled down to
@@ -79,7 +79,7 @@ def boil_down(working: Working, bowl: PartBowl, finish: Finish, loss_g: float) -
     )
 
 
-def _enter_stages(working: Working, bowl: PartBowl, finish: Finish, until: Callable[[float], Solve]) -> None:
+def _enter_stages(working: Calculation, bowl: PartBowl, finish: PartFinish, until: Callable[[float], Solve]) -> None:
     """When a syrup boils, begins to coat, and sets stiff: by the share of solids that is left in it."""
     role, raw, solids = bowl.role, bowl.composition.total, bowl.composition.solids
     which: tuple[EstimateId, ...] = ("boil_off", "burner")

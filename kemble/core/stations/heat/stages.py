@@ -11,10 +11,10 @@ import numpy as np
 from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.document import StageLevel
 from kemble.core.physics.conduction import Array
-from kemble.core.physics.steamer import Stage
+from kemble.core.physics.steamer import SteamerStage
 from kemble.core.physics.thermal import WATER_J_PER_ML_K
 from kemble.core.sheet.document import HeatStage
-from kemble.core.stations.working import Drawn, Working
+from kemble.core.stations.working import AnswerModel, Calculation
 from kemble.core.words import Words, say
 
 Heats = Literal["heat", "grain"]
@@ -27,7 +27,7 @@ _NAMES: dict[StageLevel, str] = {
 }
 
 
-class StageWorked(Drawn):
+class HeatStageResult(AnswerModel):
     """One stage of a heat, in minutes from when the heat began. `of` tells the way's own heat from that of grain which
     is cooked ahead of it; `is_open` is the one that goes on until it is done."""
 
@@ -42,7 +42,7 @@ class StageWorked(Drawn):
     top_up_ml: float = 0.0
 
 
-def stages_said(working: Working) -> tuple[HeatStage, ...]:
+def stages_said(working: Calculation) -> tuple[HeatStage, ...]:
     """The stages as the sheet says them; in its school's words where it says none; else one, until it is done."""
     said = working.sheet.heat.stages
     if said:
@@ -64,7 +64,7 @@ def minutes_after(stages: Sequence[HeatStage]) -> float:
     return sum((stage.minutes or 0.0 for stage in stages[at + 1 :]), 0.0)
 
 
-def stands_min(stages: Sequence[StageWorked]) -> float:
+def stands_min(stages: Sequence[HeatStageResult]) -> float:
     """Of the way's own heat, the minutes behind the stage that goes on until it is done."""
     own = [stage for stage in stages if stage.of == "heat"]
     at = next((i for i, stage in enumerate(own) if stage.is_open), len(own))
@@ -87,7 +87,7 @@ def as_long_as_said(stages: Sequence[HeatStage], window: tuple[float, float, flo
     return (first, done, latest) if said <= done else (said, said, max(latest, said))
 
 
-def _net_w(working: Working, level: StageLevel, *, steamer: bool) -> float:
+def _net_w(working: Calculation, level: StageLevel, *, steamer: bool) -> float:
     """W into the water: the burner's, or a steamer's own machine's at every level but off."""
     own = working.steamer.watts
     if steamer and own is not None:
@@ -96,13 +96,13 @@ def _net_w(working: Working, level: StageLevel, *, steamer: bool) -> float:
 
 
 def under(
-    working: Working, stages: Sequence[HeatStage], whole_min: float = math.inf, *, steamer: bool = True
-) -> tuple[Stage, ...]:
+    working: Calculation, stages: Sequence[HeatStage], whole_min: float = math.inf, *, steamer: bool = True
+) -> tuple[SteamerStage, ...]:
     """What each stage gives to the water of a heat that takes `whole_min` in all; the last goes on as it must."""
     at = _open(stages)
     others = sum(stage.minutes or 0.0 for i, stage in enumerate(stages) if i != at)
     return tuple(
-        Stage(
+        SteamerStage(
             max(0.0, whole_min - others) if i == at else stage.minutes or 0.0,
             _net_w(working, stage.level or working.sheet.heat.level, steamer=steamer),
         )
@@ -110,7 +110,7 @@ def under(
     )
 
 
-def air_of(working: Working, stages: Sequence[HeatStage], offset_c: float = 0.0) -> tuple[tuple[float, float], ...]:
+def air_of(working: Calculation, stages: Sequence[HeatStage], offset_c: float = 0.0) -> tuple[tuple[float, float], ...]:
     """The oven's air as (from this second of the physics' clock, °C), up to the stage that goes on."""
     begins, found = 0.0, []
     for stage in stages[: _open(stages) + 1]:
@@ -120,7 +120,7 @@ def air_of(working: Working, stages: Sequence[HeatStage], offset_c: float = 0.0)
 
 
 def around(
-    working: Working, stages: Sequence[HeatStage], times: Array, boil_c: float, water_ml: float
+    working: Calculation, stages: Sequence[HeatStage], times: Array, boil_c: float, water_ml: float
 ) -> float | Array:
     """What surrounds the load along `times` s: the boil, and from where the burner is off a shut pot that cools."""
     begins = 0.0
@@ -142,11 +142,13 @@ def shut_cools_s(h: float, joules_per_k: float, open_m2: float) -> float:
     return joules_per_k / (h * open_m2)
 
 
-def stages_in(working: Working, stages: Sequence[HeatStage], of: Heats, whole_min: float) -> tuple[StageWorked, ...]:
+def stages_in(
+    working: Calculation, stages: Sequence[HeatStage], of: Heats, whole_min: float
+) -> tuple[HeatStageResult, ...]:
     """The stages of a heat that takes `whole_min` in all; empty where there is only one."""
     if len(stages) < 2:
         return ()
-    results: list[StageWorked] = []
+    results: list[HeatStageResult] = []
     at = _open(stages)
     others = sum(stage.minutes or 0.0 for i, stage in enumerate(stages) if i != at)
     begins, oven = 0.0, working.heated == "bake" and of == "heat"
@@ -156,7 +158,7 @@ def stages_in(working: Working, stages: Sequence[HeatStage], of: Heats, whole_mi
         oven_c = (stage.oven_c or working.sheet.heat.oven_c) if oven else None
         results.append(
             unchecked_model(
-                StageWorked,
+                HeatStageResult,
                 of=of,
                 name=_NAMES[level] if level else working.degrees(oven_c or 0.0),
                 says=stage.says,

@@ -16,19 +16,19 @@ from kemble.core.kitchen.document import Tin
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics import conduction
-from kemble.core.physics.conduction import Array, Body, Modes, following, when
+from kemble.core.physics.conduction import Array, ConductingBody, DecayModes, following, when
 from kemble.core.physics.doneness import COOKED, HOT_C, clear_s, cook_value_min, gelled
-from kemble.core.physics.steaming import Cools, Steam, felt
+from kemble.core.physics.steaming import PotCooling, SteamSupply, felt
 from kemble.core.physics.thermal import Material, fractions, properties
 from kemble.core.sheet.document import Lining
 from kemble.core.stations.heat.curve import SOLVER, drawn_curve
-from kemble.core.stations.heat.heated import OwnHeat
+from kemble.core.stations.heat.heated import HeatedWith
 from kemble.core.stations.heat.loads import loads
 from kemble.core.stations.heat.stages import as_long_as_said, stages_in, stages_said, under
 from kemble.core.stations.heat.steamer import SteamerDrawing, steamer
 from kemble.core.stations.shape.shape import TinDrawing
 from kemble.core.stations.window import timed, windowed
-from kemble.core.stations.working import Drawn, Working
+from kemble.core.stations.working import AnswerModel, Calculation
 from kemble.core.words import say
 
 # Conductance of the wall itself, and of what lines it, W/(m2 K); `wall_h` in the table of estimates scales them.
@@ -50,7 +50,7 @@ _NEEDS_STEAM = frozenset({"burner", "lid_w", "leak_ml_s"})  # what moves the ste
 _BY_SCHOOL: dict[str, EstimateId] = {"clear": "clear_min", "colour": "colour_min"}
 
 
-class SteamDrawing(Drawn):
+class SteamDrawing(AnswerModel):
     kind: Literal["steam"] = "steam"
     steamer: SteamerDrawing
     covered: bool
@@ -59,7 +59,7 @@ class SteamDrawing(Drawn):
 
 
 @dataclass(frozen=True, slots=True)
-class _Curves:
+class _SteamedCurves:
     """Along `times` s: the slowest point, the top, and what surrounds the load, in °C; the share of the first difference
     that is left at each of `centres` (m from the floor) over the middle."""
 
@@ -78,7 +78,7 @@ class _Curves:
 
 
 @dataclass(frozen=True, slots=True)
-class _Tinful:
+class _SteamedTin:
     """A batter in a tin, and the steam round it. m, W/(m2 K), °C, s."""
 
     depth: float
@@ -90,13 +90,13 @@ class _Tinful:
     conducts: float  # of wall and lining, on the usual
     tin_j: float  # J/(m2 K) of floor that the tin itself takes
     start_c: float
-    stages: tuple[tuple[float, Steam], ...]
+    stages: tuple[tuple[float, SteamSupply], ...]
     at_once: int
-    cools: Cools
+    cools: PotCooling
     gel_c: float
     needs: float  # minutes at 100 °C once it is set; none for a dough that is worked afterwards
 
-    def curves(self, end_s: float, around: Array | None = None) -> _Curves:
+    def curves(self, end_s: float, around: Array | None = None) -> _SteamedCurves:
         """The product of slab and cylinder, or of three slabs, in steam that follows the load; or in what is given."""
         times = end_s * _EVEN
         lit = [steam for _, steam in self.stages if steam.to_spare_w > 0] or [self.stages[0][1]]
@@ -114,7 +114,7 @@ class _Tinful:
             taken = held * (1.0 - whole) + self.tin_j * floor_m2 * tin
             around = felt(times, taken, self.stages, self.start_c, self.cools)
         core, outside = (following(times, one * middle, around, self.start_c) for one in (left.max(axis=1), top))
-        return _Curves(times, core, outside, around, left * middle[:, None], body.centres, self.start_c)
+        return _SteamedCurves(times, core, outside, around, left * middle[:, None], body.centres, self.start_c)
 
     @property
     def span_s(self) -> float:
@@ -122,7 +122,7 @@ class _Tinful:
         covered = 1.5 if self.foil_h else 1.0
         return covered * 0.55 * self.depth**2 / self.material.alpha + 60.0 * (30.0 + 1.8 * self.needs)
 
-    def done_s(self, curves: _Curves) -> float | None:
+    def done_s(self, curves: _SteamedCurves) -> float | None:
         """Seconds until the slowest point has set and had its time at heat."""
         sets = clear_s(curves.times, curves.core, self.gel_c)
         if sets is None or not self.needs:
@@ -133,10 +133,12 @@ class _Tinful:
 
 # Another start, depth, flame or time at heat asks for the same body again: within one answer each is solved once.
 @lru_cache(maxsize=32)
-def _upright(depth: float, material: Material, h_wall: float, h_top: float, end_s: float) -> tuple[Array, Array, Body]:
+def _upright(
+    depth: float, material: Material, h_wall: float, h_top: float, end_s: float
+) -> tuple[Array, Array, ConductingBody]:
     """Between floor and top along the stations' times: the share of the first difference left in each cell and on top."""
     body = conduction.slab(depth, material, h_wall, h_top, _CELLS)
-    modes = Modes(body)
+    modes = DecayModes(body)
     left = modes.remaining(end_s * _EVEN)
     return left, modes.surfaces(left)[1], body
 
@@ -151,12 +153,12 @@ def _across(tin: Tin, material: Material, h: float, times: Array) -> tuple[Array
     """The share of the first difference left at the middle, and on the mean, for heat from the sides alone."""
     if tin.shape == "round":
         body = conduction.cylinder(tin.diameter_mm / 2000.0, material, h, _CELLS)
-        left = Modes(body).remaining(times)
-        return Modes.centre(left, body), (left @ body.volumes) / body.volumes.sum()
+        left = DecayModes(body).remaining(times)
+        return DecayModes.centre(left, body), (left @ body.volumes) / body.volumes.sum()
     middle, mean = np.ones_like(times), np.ones_like(times)
     for side in (tin.length_mm / 1000.0, tin.width_mm / 1000.0):
         body = conduction.slab(side, material, h, h, _CELLS)
-        left = Modes(body).remaining(times)
+        left = DecayModes(body).remaining(times)
         middle, mean = middle * left.max(axis=1), mean * (left @ body.volumes) / body.volumes.sum()
     return middle, mean
 
@@ -174,7 +176,9 @@ def wall_h(tin: Tin, outside: float, lining: Lining = "none", conducts: float = 
     return 1.0 / resists if resists else math.inf
 
 
-def steam_tin(working: Working, base: Composition, drawn: TinDrawing, boil_c: float) -> OwnHeat[SteamDrawing] | None:
+def steam_tin(
+    working: Calculation, base: Composition, drawn: TinDrawing, boil_c: float
+) -> HeatedWith[SteamDrawing] | None:
     """A batter in its tin: when it is done, what would change that, the water and the loads."""
     enter_depth(working, drawn)
     heated = _steam(working, base, drawn.tin, boil_c, start_c=working.batter_c)
@@ -187,14 +191,14 @@ def steam_tin(working: Working, base: Composition, drawn: TinDrawing, boil_c: fl
     return heated
 
 
-def enter_depth(working: Working, drawn: TinDrawing) -> None:
+def enter_depth(working: Calculation, drawn: TinDrawing) -> None:
     """How deep it lies while it is heated: what lies under and over the batter is warmed with it."""
     beside = [layer for layer in drawn.layers if layer.heated]
     says = say("the depth in the tin") + "".join(say(", and {layer}", layer=layer.name.lower()) for layer in beside)
     working.book.add("heat.depth_mm", drawn.heated_mm, says, source=GEOMETRY, of=["shape.depth_mm"])
 
 
-def steam_dish(working: Working, base: Composition, boil_c: float) -> OwnHeat[SteamDrawing] | None:
+def steam_dish(working: Calculation, base: Composition, boil_c: float) -> HeatedWith[SteamDrawing] | None:
     """A dough steamed in a dish (the sheet's tin) before it is worked."""
     book, tin = working.book, working.sheet.vessel.tin
     ml = base.total / (properties(fractions(base), 25.0).rho / 1000.0)
@@ -219,11 +223,11 @@ def steam_dish(working: Working, base: Composition, boil_c: float) -> OwnHeat[St
     return heated
 
 
-def _tinful(working: Working, base: Composition, tin: Tin, start_c: float, needs: EstimateId | None) -> _Tinful:
+def _tinful(working: Calculation, base: Composition, tin: Tin, start_c: float, needs: EstimateId | None) -> _SteamedTin:
     """The likely one, every estimate at its value."""
     depth_mm = working.book.number("heat.depth_mm")
     count = working.sheet.vessel.count if working.way.form == "tin" else 1
-    return _Tinful(
+    return _SteamedTin(
         depth=depth_mm / 1000.0,
         tin=tin,
         lining=working.sheet.vessel.lining,
@@ -235,18 +239,18 @@ def _tinful(working: Working, base: Composition, tin: Tin, start_c: float, needs
         start_c=start_c,
         stages=steam_stages(working),
         at_once=min(count, working.steamer.tiers),
-        cools=Cools(working.kitchen.room_c, 60.0 * working.likely("shut_min")),
+        cools=PotCooling(working.kitchen.room_c, 60.0 * working.likely("shut_min")),
         gel_c=working.gel_c({}),
         needs=working.likely(needs) if needs else 0.0,
     )
 
 
-def steam_stages(working: Working, **of: float) -> tuple[tuple[float, Steam], ...]:
+def steam_stages(working: Calculation, **of: float) -> tuple[tuple[float, SteamSupply], ...]:
     """(From this second, steam) of each stage; `of` are estimates otherwise than likely."""
     burner, lid, leak = (of.get(name, working.estimates[name].value) for name in STEAM)
     begins, found = 0.0, []
     for stage in under(working, stages_said(working)):
-        steam = Steam(burner * stage.net_w, lid if stage.net_w else 0.0, leak, working.kitchen.altitude_m)
+        steam = SteamSupply(burner * stage.net_w, lid if stage.net_w else 0.0, leak, working.kitchen.altitude_m)
         found.append((begins * 60.0 / working.kitchen.time_factor, steam))
         begins += stage.minutes
     return tuple(found)
@@ -255,7 +259,7 @@ def steam_stages(working: Working, **of: float) -> tuple[tuple[float, Steam], ..
 STEAM: tuple[EstimateId, EstimateId, EstimateId] = ("burner", "lid_w", "leak_ml_s")
 
 
-def _at(working: Working, likely: _Tinful, of: Mapping[EstimateId, float]) -> _Tinful:
+def _at(working: Calculation, likely: _SteamedTin, of: Mapping[EstimateId, float]) -> _SteamedTin:
     """The same with estimates otherwise than likely."""
     m = likely.material
     needs = next((of[name] for name in ("clear_min", "colour_min") if name in of), likely.needs)
@@ -274,8 +278,8 @@ def _at(working: Working, likely: _Tinful, of: Mapping[EstimateId, float]) -> _T
 
 
 def _steam(
-    working: Working, base: Composition, tin: Tin, boil_c: float, *, start_c: float, dish: bool = False
-) -> OwnHeat[SteamDrawing] | None:
+    working: Calculation, base: Composition, tin: Tin, boil_c: float, *, start_c: float, dish: bool = False
+) -> HeatedWith[SteamDrawing] | None:
     """None when it does not clear (a problem is noted)."""
     book = working.book
     covered = working.asked("cover") == "covered"
@@ -286,7 +290,7 @@ def _steam(
     if likely.done_s(curves) is None:
         curves = likely.curves(3.0 * likely.span_s)
 
-    def minutes(one: _Tinful, around: Array | None = None) -> float | None:
+    def minutes(one: _SteamedTin, around: Array | None = None) -> float | None:
         """Of another than the likely, in the same steam where that is nothing to it."""
         seconds = one.done_s(one.curves(float(curves.times[-1]), around))
         return None if seconds is None else seconds / 60.0
@@ -330,10 +334,10 @@ def _steam(
     drawing = unchecked_model(
         SteamDrawing, kind="steam", steamer=water, covered=covered, tin=tin, depth_mm=book.number("heat.depth_mm")
     )
-    return OwnHeat(drawing, curve, in_stages)
+    return HeatedWith(drawing, curve, in_stages)
 
 
-def _enter_steam(working: Working, steam_c: float) -> None:
+def _enter_steam(working: Calculation, steam_c: float) -> None:
     """How hot the steam is round the load by the time that it is done."""
     working.book.add(
         "heat.steam_c",
@@ -345,9 +349,9 @@ def _enter_steam(working: Working, steam_c: float) -> None:
 
 
 def _enter_times(
-    working: Working,
-    likely: _Tinful,
-    curves: _Curves,
+    working: Calculation,
+    likely: _SteamedTin,
+    curves: _SteamedCurves,
     window: tuple[float, float, float],
     needs: EstimateId | None,
 ) -> None:
@@ -400,11 +404,11 @@ def _enter_times(
 
 
 def _enter_others(
-    working: Working,
-    likely: _Tinful,
+    working: Calculation,
+    likely: _SteamedTin,
     done: float,
-    minutes: Callable[[_Tinful, Array | None], float | None],
-    curves: _Curves,
+    minutes: Callable[[_SteamedTin, Array | None], float | None],
+    curves: _SteamedCurves,
 ) -> None:
     """What another depth, tin, cover, start or flame would cost."""
     kitchen, factor = working.kitchen, working.kitchen.time_factor
@@ -412,7 +416,7 @@ def _enter_others(
     cover = working.likely("foil_h") if likely.foil_h is None else None
     says = say("{cover} instead", cover=say("covered with foil") if likely.foil_h is None else "open")
     weaker = tuple((at, replace(steam, net_w=steam.net_w * _A_THIRD_LESS)) for at, steam in likely.stages)
-    asked: list[tuple[str, _Tinful, Array | None, str]] = [
+    asked: list[tuple[str, _SteamedTin, Array | None, str]] = [
         (
             "heat.deeper_min",
             replace(likely, depth=likely.depth + 0.01),
@@ -445,7 +449,7 @@ def _enter_others(
             working.book.add(key, found * factor - done, words, source=SOLVER, of=["heat.done_min"])
 
 
-def _enter_top(working: Working, likely: _Tinful, curves: _Curves, *, covered: bool) -> None:
+def _enter_top(working: Calculation, likely: _SteamedTin, curves: _SteamedCurves, *, covered: bool) -> None:
     """When the top has set, and whether strong steam finds it soft until then."""
     book = working.book
     factor, gel, top_mm = working.kitchen.time_factor, working.likely("gel_c"), working.likely("top_mm")
@@ -486,7 +490,7 @@ def _enter_top(working: Working, likely: _Tinful, curves: _Curves, *, covered: b
     )
 
 
-def _enter_loads(working: Working, drawn: TinDrawing) -> None:
+def _enter_loads(working: Calculation, drawn: TinDrawing) -> None:
     tin, steamer = drawn.tin, working.steamer
     loads(
         working,

@@ -9,18 +9,18 @@ from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origin
 from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.document import LEVELS, Level
 from kemble.core.kitchen.estimates import EstimateId
-from kemble.core.physics.steamer import Stage, WaterPlan, lifted_lid_s, loss_g_per_min, water_plan
+from kemble.core.physics.steamer import SteamerStage, WaterPlan, lifted_lid_s, loss_g_per_min, water_plan
 from kemble.core.physics.thermal import LATENT_STEAM
 from kemble.core.sheet.document import HeatStage
 from kemble.core.stations.heat.stages import stages_said, under
 from kemble.core.stations.window import scaled, timed
-from kemble.core.stations.working import Drawn, Working
+from kemble.core.stations.working import AnswerModel, Calculation
 from kemble.core.words import Words, say
 
 _POINTS = 80
 
 
-class LevelAt(Drawn):
+class LevelAt(AnswerModel):
     """One level of heat: what boils off, how long the first water lasts, and what comes of it."""
 
     level: Level
@@ -29,7 +29,7 @@ class LevelAt(Drawn):
     says: Words
 
 
-class SteamerDrawing(Drawn):
+class SteamerDrawing(AnswerModel):
     """The pot from the side, and how high the water stands along `minutes`."""
 
     pot_mm: float
@@ -43,7 +43,7 @@ class SteamerDrawing(Drawn):
     levels: tuple[LevelAt, ...]
 
 
-def says_of(working: Working, g_per_min: float) -> str:
+def says_of(working: Calculation, g_per_min: float) -> str:
     """What so much steam does to a top."""
     if g_per_min > working.likely("fierce_g_min"):
         return say("fierce: an open top creases")
@@ -52,12 +52,12 @@ def says_of(working: Working, g_per_min: float) -> str:
     return say("wisps from the lid")
 
 
-def per_mm(working: Working) -> float:
+def per_mm(working: Calculation) -> float:
     """Millilitres in a millimetre of water in the pot."""
     return math.pi * working.steamer.diameter_mm**2 / 4 / 1000.0
 
 
-def steamer(working: Working) -> SteamerDrawing:
+def steamer(working: Calculation) -> SteamerDrawing:
     """The water for the whole of `heat.latest_min`, entered; a lid lifted once; and the drawing."""
     book, pot = working.book, working.steamer
     minutes = book.number("heat.latest_min")
@@ -87,7 +87,7 @@ def steamer(working: Working) -> SteamerDrawing:
     return _drawing(working, plan, minutes)
 
 
-def lifted_lid(working: Working, across_mm: float, net_w: float, pot: Origin) -> None:
+def lifted_lid(working: Calculation, across_mm: float, net_w: float, pot: Origin) -> None:
     """What one look under a lid `across_mm` wide costs over a burner that gives `net_w`."""
     open_m2, boil_c = math.pi * (across_mm / 1000) ** 2 / 4, working.book.number("heat.boil_c")
 
@@ -109,7 +109,7 @@ def lifted_lid(working: Working, across_mm: float, net_w: float, pot: Origin) ->
     )
 
 
-def _pot(working: Working) -> Origin:
+def _pot(working: Calculation) -> Origin:
     pot = working.steamer
     return working.from_kitchen(
         "steamer",
@@ -123,13 +123,13 @@ def _pot(working: Working) -> Origin:
     )
 
 
-def _last_lit(working: Working, stages: Sequence[Stage]) -> float:
+def _last_lit(working: Calculation, stages: Sequence[SteamerStage]) -> float:
     """W under the pot when somebody looks: at the last level that is not off."""
     lit = [stage.net_w for stage in stages if stage.net_w > 0]
     return lit[-1] if lit else working.kitchen.burner.low_w
 
 
-def _power(working: Working, stage: HeatStage, *, first: bool) -> Origin:
+def _power(working: Calculation, stage: HeatStage, *, first: bool) -> Origin:
     level = stage.level or working.sheet.heat.level
     if level == "off":
         return working.from_sheet("heat.stages", say("then off"), 0.0, "W")
@@ -137,7 +137,7 @@ def _power(working: Working, stage: HeatStage, *, first: bool) -> Origin:
     return working.from_kitchen(f"burner.{level}_w", label, working.kitchen.burner.net_w(level), "W")
 
 
-def _enter_water(working: Working, plan: WaterPlan) -> None:
+def _enter_water(working: Calculation, plan: WaterPlan) -> None:
     book = working.book
     said = stages_said(working)
     power = [_power(working, stage, first=i == 0) for i, stage in enumerate(said)]
@@ -185,7 +185,7 @@ def _enter_water(working: Working, plan: WaterPlan) -> None:
     working.advise("heat", "look", says, 3)
 
 
-def _drawing(working: Working, plan: WaterPlan, minutes: float) -> SteamerDrawing:
+def _drawing(working: Calculation, plan: WaterPlan, minutes: float) -> SteamerDrawing:
     pot, ml_per_mm = working.steamer, per_mm(working)
     # A level just before each top-up and one at it, so that the drawing has its step.
     at = sorted(
@@ -206,7 +206,7 @@ def _drawing(working: Working, plan: WaterPlan, minutes: float) -> SteamerDrawin
     )
 
 
-def _level(working: Working, plan: WaterPlan, level: Level) -> LevelAt:
+def _level(working: Calculation, plan: WaterPlan, level: Level) -> LevelAt:
     rate = loss_g_per_min(working.kitchen.burner.net_w(level))
     return unchecked_model(
         LevelAt,

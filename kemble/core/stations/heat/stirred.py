@@ -18,12 +18,12 @@ from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics.conduction import Array, when
 from kemble.core.physics.doneness import clear_s
-from kemble.core.physics.stove import Stirred, stir
+from kemble.core.physics.stove import StirredCurves, stir
 from kemble.core.physics.thermal import fractions, properties
 from kemble.core.stations.heat.curve import drawn_curve
-from kemble.core.stations.heat.heated import OwnHeat
+from kemble.core.stations.heat.heated import HeatedWith
 from kemble.core.stations.window import timed, windowed
-from kemble.core.stations.working import Drawn, Working
+from kemble.core.stations.working import AnswerModel, Calculation
 from kemble.core.words import say
 
 SOLVER = "energy balance of a stirred mass; vapour by Lewis' relation"
@@ -46,7 +46,7 @@ _BY: dict[Method, tuple[EstimateId, EstimateId, tuple[EstimateId, ...]]] = {
 }
 
 
-class StirredDrawing(Drawn):
+class StirredDrawing(AnswerModel):
     """Where the heat goes, in kJ until it is done, and what is lost in g. `bursts` of a microwave oven, else 0."""
 
     kind: Literal["stirred"] = "stirred"
@@ -60,7 +60,7 @@ class StirredDrawing(Drawn):
 
 
 @dataclass(frozen=True, slots=True)
-class _Mass:
+class _StirredMass:
     kg: float
     cp: float
     start_c: float
@@ -72,7 +72,7 @@ class _Mass:
     lose_kg: float  # the least that its way loses in this heat
     cooked: bool  # it comes cooked, and only dries
 
-    def stirred(self) -> Stirred:
+    def stirred(self) -> StirredCurves:
         return stir(
             mass_kg=self.kg,
             cp=self.cp,
@@ -84,7 +84,7 @@ class _Mass:
             end_s=_END_S,
         )
 
-    def clear_s(self, run: Stirred) -> float | None:
+    def clear_s(self, run: StirredCurves) -> float | None:
         """Seconds of heat until it has gelled, turned from milky to clear, and dried to where it holds together."""
         if self.cooked:
             return when(run.times, run.lost_kg, self.lose_kg)
@@ -95,7 +95,9 @@ class _Mass:
         return None if None in moments else max(m for m in moments if m is not None)
 
 
-def stirred(working: Working, base: Composition, boil_c: float, method: Method) -> OwnHeat[StirredDrawing] | None:
+def stirred(
+    working: Calculation, base: Composition, boil_c: float, method: Method
+) -> HeatedWith[StirredDrawing] | None:
     """When it clears, what the power goes into, and what would change that. None when it does not clear."""
     book, kitchen = working.book, working.kitchen
     pan = next((pan for pan in kitchen.pans if pan.name == working.bowl.base.part.pan), None)
@@ -106,9 +108,9 @@ def stirred(working: Working, base: Composition, boil_c: float, method: Method) 
     cp = properties(fractions(base), 60.0).cp
     power, loses, which = _BY[method]
 
-    def mass(is_: Mapping[EstimateId, float], of_power: float = 1.0, twice: float = 1.0) -> _Mass:
+    def mass(is_: Mapping[EstimateId, float], of_power: float = 1.0, twice: float = 1.0) -> _StirredMass:
         """The mass as estimates, a share of the power and another amount make it."""
-        return _Mass(
+        return _StirredMass(
             kg=twice * base.total / 1000.0,
             cp=cp,
             start_c=boil_c - _FOLDED_UNDER_C if method == "gather" else kitchen.room_c + is_["start_c"],
@@ -121,7 +123,7 @@ def stirred(working: Working, base: Composition, boil_c: float, method: Method) 
             cooked=method == "gather",
         )
 
-    def minutes(one: _Mass, is_: Mapping[EstimateId, float]) -> float | None:
+    def minutes(one: _StirredMass, is_: Mapping[EstimateId, float]) -> float | None:
         clear = one.clear_s(one.stirred())
         return None if clear is None else _clock(clear / 60.0, method, is_)
 
@@ -183,11 +185,11 @@ def stirred(working: Working, base: Composition, boil_c: float, method: Method) 
         pan_mm=across,
         bursts=math.ceil(clear / 60.0 / BURST_MIN) if method == "microwave" else 0,
     )
-    return OwnHeat(drawing, curve)
+    return HeatedWith(drawing, curve)
 
 
 def _enter_lost(
-    working: Working,
+    working: Calculation,
     lost_g: float,
     heart_c: float,
     middle: Mapping[EstimateId, float],
@@ -217,7 +219,9 @@ def _clock(heat_min: float, method: Method, is_: Mapping[EstimateId, float]) -> 
     return heat_min + is_["pan_work_min"]
 
 
-def _enter(working: Working, mass: _Mass, window: tuple[float, float, float], method: Method, across_mm: float) -> None:
+def _enter(
+    working: Calculation, mass: _StirredMass, window: tuple[float, float, float], method: Method, across_mm: float
+) -> None:
     book, level = working.book, working.sheet.heat.level
     first, done, latest = window
     if method != "microwave":
@@ -254,7 +258,7 @@ def _enter(working: Working, mass: _Mass, window: tuple[float, float, float], me
     book.add("heat.latest_min", latest, say("nineteen in twenty are done by then"), source=source, of=of)
 
 
-def _advise(working: Working, method: Method, done: float, lost_pct: float) -> None:
+def _advise(working: Calculation, method: Method, done: float, lost_pct: float) -> None:
     loss = working.way.loss(working.schools)
     if method == "pan" and lost_pct > loss.high + 2:
         says = say(

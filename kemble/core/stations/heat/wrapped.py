@@ -14,21 +14,21 @@ from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics import conduction
-from kemble.core.physics.conduction import Array, Modes, following, when
+from kemble.core.physics.conduction import Array, DecayModes, following, when
 from kemble.core.physics.doneness import COOK_Z_C, HOT_C, cook_value_min, grain_needs_min
 from kemble.core.physics.soaking import most_pct
 from kemble.core.physics.steamer import loss_g_per_min
 from kemble.core.physics.thermal import LATENT_STEAM, Material, fractions, properties
 from kemble.core.sheet.document import Wrapped
 from kemble.core.stations.heat.curve import SOLVER, drawn_curve
-from kemble.core.stations.heat.heated import OwnHeat
+from kemble.core.stations.heat.heated import HeatedWith
 from kemble.core.stations.heat.loads import loads
 from kemble.core.stations.heat.stages import around, as_long_as_said, stages_in, stages_said
 from kemble.core.stations.heat.steam import STEAM, steam_stages
 from kemble.core.stations.heat.steamer import SteamerDrawing, lifted_lid, steamer
 from kemble.core.stations.shape.pieces import BallDrawing
 from kemble.core.stations.window import timed, windowed
-from kemble.core.stations.working import Drawn, Working
+from kemble.core.stations.working import AnswerModel, Calculation
 from kemble.core.words import say
 
 # Coefficients from the water or the steam to the grain, through leaf, foil and the air between, in W/(m2 K); how far
@@ -49,7 +49,7 @@ _SPAN = 3.2  # of its own slow time that is looked at, and the cook value it nee
 _SPARE = 5.0  # °C: what is put in is this much warmer or colder than told
 
 
-class WrappedDrawing(Drawn):
+class WrappedDrawing(AnswerModel):
     """`thick_mm` is across the shortest way: of the packet, or of a ball as heavy as the parcel."""
 
     kind: Literal["wrapped"] = "wrapped"
@@ -60,7 +60,7 @@ class WrappedDrawing(Drawn):
 
 
 @dataclass(frozen=True, slots=True)
-class _Wrapped:
+class _WrappedPiece:
     """A packet as a flat square, or a parcel as a ball of its volume. m, °C, W/(m2 K)."""
 
     thick: float
@@ -73,11 +73,13 @@ class _Wrapped:
         """The share of the first difference that is left at the heart and under the leaf: the product of the bodies."""
         if self.side is None:
             body = conduction.sphere([(self.thick / 2, self.material)], self.h, _CELLS)
-            modes = Modes(body)
+            modes = DecayModes(body)
             remains = modes.remaining(times)
-            return Modes.centre(remains, body), modes.surfaces(remains)[1]
-        flat = Modes(conduction.slab(self.thick, self.material, self.h, self.h, _CELLS))
-        edge = Modes(conduction.slab(self.side, self.material, self.h, self.h, _CELLS)).remaining(times).max(axis=1)
+            return DecayModes.centre(remains, body), modes.surfaces(remains)[1]
+        flat = DecayModes(conduction.slab(self.thick, self.material, self.h, self.h, _CELLS))
+        edge = (
+            DecayModes(conduction.slab(self.side, self.material, self.h, self.h, _CELLS)).remaining(times).max(axis=1)
+        )
         remains = flat.remaining(times)
         # It is square: both its edges are alike.
         return remains.max(axis=1) * edge**2, flat.surfaces(remains)[1] * edge**2
@@ -94,7 +96,7 @@ class _Wrapped:
         return half**2 / self.material.alpha * (0.4 + self.material.k / (self.h * half))
 
 
-def wrapped(working: Working, base: Composition, drawn: BallDrawing, boil_c: float) -> OwnHeat[WrappedDrawing]:
+def wrapped(working: Calculation, base: Composition, drawn: BallDrawing, boil_c: float) -> HeatedWith[WrappedDrawing]:
     """When the heart has had its time at heat, and what would change that."""
     book, factor = working.book, working.kitchen.time_factor
     parcel = drawn.form == "parcel"
@@ -116,7 +118,7 @@ def wrapped(working: Working, base: Composition, drawn: BallDrawing, boil_c: flo
         at = when(times, value, need)
         return (float(times[-1]) if at is None else at) / 60.0
 
-    def done(one: _Wrapped, need: float, hot: float | Array) -> float:
+    def done(one: _WrappedPiece, need: float, hot: float | Array) -> float:
         core, _ = one.curves(times, hot)
         return until(cook_value_min(times, core), need)
 
@@ -166,13 +168,13 @@ def wrapped(working: Working, base: Composition, drawn: BallDrawing, boil_c: flo
         side_mm=thick_mm if parcel else book.number("shape.side_mm"),
         steamer=None if parcel else steamer(working),
     )
-    return OwnHeat(drawing, curve, in_stages)
+    return HeatedWith(drawing, curve, in_stages)
 
 
-def _likely(working: Working, base: Composition, thick_mm: float, *, parcel: bool) -> _Wrapped:
+def _likely(working: Calculation, base: Composition, thick_mm: float, *, parcel: bool) -> _WrappedPiece:
     """The parcel or packet as it is most likely."""
     material = properties(fractions(base), 70.0)
-    return _Wrapped(
+    return _WrappedPiece(
         thick=thick_mm / 1000.0 * working.likely("size"),
         side=None if parcel else working.book.number("shape.side_mm") / 1000.0,
         material=replace(material, k=material.k * working.likely("conductivity")),
@@ -181,7 +183,7 @@ def _likely(working: Working, base: Composition, thick_mm: float, *, parcel: boo
     )
 
 
-def _enter_heart(working: Working, hot_min: float | None, done_c: float) -> None:
+def _enter_heart(working: Calculation, hot_min: float | None, done_c: float) -> None:
     """When the heart is hot, if it comes to that, and how hot it is at the likely time."""
     if hot_min is not None:
         says = say("the heart reaches {hot_c}", hot_c=working.degrees(HOT_C))
@@ -190,7 +192,7 @@ def _enter_heart(working: Working, hot_min: float | None, done_c: float) -> None
     working.book.add("heat.heart_done_c", done_c, says, source=SOLVER, of=["heat.done_min"])
 
 
-def _enter_loads(working: Working, likely: _Wrapped, thick_mm: float) -> None:
+def _enter_loads(working: Calculation, likely: _WrappedPiece, thick_mm: float) -> None:
     """Packets lie flat, side by side, on each tier; parcels lie under the water."""
     pieces = int(working.book.number("shape.pieces"))
     if likely.side is None:
@@ -204,7 +206,7 @@ def _enter_loads(working: Working, likely: _Wrapped, thick_mm: float) -> None:
     loads(working, pieces, max(1, each) * tiers, "packets", say("tiers, with room for the steam"), room)
 
 
-def _enter_pot(working: Working, latest: float) -> None:
+def _enter_pot(working: Calculation, latest: float) -> None:
     """What boils off under the lid at low heat, and when the parcels begin to look out."""
     book, kitchen = working.book, working.kitchen
     lit = [stage.level for stage in stages_said(working) if stage.level and stage.level != "off"]
@@ -238,7 +240,7 @@ def _enter_pot(working: Working, latest: float) -> None:
         )
 
 
-def _needs_at(working: Working, parcel: bool, of: Mapping[EstimateId, float]) -> float:
+def _needs_at(working: Calculation, parcel: bool, of: Mapping[EstimateId, float]) -> float:
     """Minutes at 100 °C that the heart needs. A parcel lies in water: its grain drinks while it cooks, so that a short
     soak costs little."""
 
@@ -252,14 +254,14 @@ def _needs_at(working: Working, parcel: bool, of: Mapping[EstimateId, float]) ->
     return is_("tight") * is_("grain_needs") * needs
 
 
-def _steam_c(working: Working, of: Mapping[EstimateId, float]) -> float:
+def _steam_c(working: Calculation, of: Mapping[EstimateId, float]) -> float:
     """°C of the steam round packets, which take little of it."""
     steam = [one for _, one in steam_stages(working, **{n: v for n, v in of.items() if n in STEAM}) if one.net_w > 0]
     return steam[-1].dew_c() if steam else working.boil_c
 
 
 def _enter(
-    working: Working, likely: _Wrapped, window: tuple[float, float, float], thick_mm: float, needs: float
+    working: Calculation, likely: _WrappedPiece, window: tuple[float, float, float], thick_mm: float, needs: float
 ) -> None:
     book, parcel = working.book, likely.side is None
     first, done, latest = window
@@ -288,7 +290,7 @@ def _enter(
     book.add("heat.latest_min", latest, say("nineteen in twenty are done by then"), source=source, of=of)
 
 
-def _advise(working: Working, parcel: bool, hot: float | None, done: float) -> None:
+def _advise(working: Calculation, parcel: bool, hot: float | None, done: float) -> None:
     if hot is not None and done > hot + 10:
         says = say(
             "Hot to the heart at {hot:.0f} minutes, but not yet soft: grain wants time at heat as well.", hot=hot

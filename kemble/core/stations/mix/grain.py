@@ -13,7 +13,7 @@ from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.physics.soaking import half_min, legume_uptake_pct, most_pct, uptake_pct
 from kemble.core.stations.window import scaled, timed
-from kemble.core.stations.working import Drawn, Working
+from kemble.core.stations.working import AnswerModel, Calculation
 from kemble.core.words import say
 
 PELEG = "Peleg's equation; its constants a kitchen estimate"
@@ -41,7 +41,7 @@ HOW: dict[GrainCook, str] = {
 _POURED: tuple[GrainCook, ...] = ("lid", "cooker", "ground")
 
 
-class GrainWorked(Drawn):
+class GrainResult(AnswerModel):
     """The soak as a curve of minutes against per cent taken up, where it stands on it, and the weights."""
 
     minutes: tuple[float, ...]
@@ -58,7 +58,7 @@ class GrainWorked(Drawn):
 
 
 @dataclass(frozen=True, slots=True)
-class Soaked:
+class SoakedGrain:
     """Grams: the dry grain, the water it brings into the bowl, and the water in the soak that the sheet counts."""
 
     dry: float
@@ -67,14 +67,14 @@ class Soaked:
     cook: GrainCook
 
 
-def cook_of(working: Working) -> GrainCook:
+def cook_of(working: Calculation) -> GrainCook:
     """How the grain is cooked, by the school followed."""
     cooks = working.way.grain_cook
     school = working.asked("grain")
     return cooks[school] if school in cooks else next(iter(cooks.values()))
 
 
-def soaked_beans_g(working: Working) -> float:
+def soaked_beans_g(working: Calculation) -> float:
     """The water that dry beans of the base took up in a soak of their own; entered once, 0 where none were soaked."""
     book = working.book
     if "grain.bean_uptake_g" in book:
@@ -102,7 +102,7 @@ def soaked_beans_g(working: Working) -> float:
     )
 
 
-def grain(working: Working) -> Soaked | None:
+def grain(working: Calculation) -> SoakedGrain | None:
     """Facts of rinsing, soaking and draining. None for a way that begins from flour."""
     if working.way.base != "grain":
         return None
@@ -142,11 +142,11 @@ def grain(working: Working) -> Soaked | None:
     held = uptake + cling
     if cook in _POURED:
         _pour(working, held)
-        return Soaked(dry, held, held if asked.water == "poured" else 0.0, cook)
-    return Soaked(dry, held, held, cook)
+        return SoakedGrain(dry, held, held if asked.water == "poured" else 0.0, cook)
+    return SoakedGrain(dry, held, held, cook)
 
 
-def _enter_dry(working: Working, *, own_water: bool) -> float:
+def _enter_dry(working: Calculation, *, own_water: bool) -> float:
     """The grain as weighed dry, in grams; how it is soaked and drained."""
     book, asked = working.book, working.sheet.grain
     kernels = [contribution for contribution in working.bowl.base.contributions if contribution.item.group == "grain"]
@@ -174,7 +174,7 @@ def _enter_dry(working: Working, *, own_water: bool) -> float:
     return dry
 
 
-def _enter_taken(working: Working, dry: float, *, wet: bool) -> float:
+def _enter_taken(working: Calculation, dry: float, *, wet: bool) -> float:
     """Water gained in the soak and the rinses, in per cent of the dry grain; by the scale, where it has shown it."""
     book, asked = working.book, working.sheet.grain
     warm = working.from_sheet("grain.soak_c", "water", asked.soak_c, "°C")
@@ -200,7 +200,7 @@ def _enter_taken(working: Working, dry: float, *, wet: bool) -> float:
     return taken
 
 
-def _pour(working: Working, held: float) -> None:
+def _pour(working: Calculation, held: float) -> None:
     """All the water of the pot and the liquid to pour, whichever of the two the sheet says."""
     said = working.sheet.grain.water
     book = working.book
@@ -250,7 +250,7 @@ def _pour(working: Working, held: float) -> None:
         working.advise("mix", "look", says, 0)
 
 
-def cooked(working: Working, soaked: Soaked, batch_g: float) -> tuple[float, float, float]:
+def cooked(working: Calculation, soaked: SoakedGrain, batch_g: float) -> tuple[float, float, float]:
     """Cooked grain in grams: likely, low, high; the fact entered. `batch_g` is all that is in the pot."""
     book = working.book
     if soaked.cook == "parcel":
@@ -291,7 +291,7 @@ def cooked(working: Working, soaked: Soaked, batch_g: float) -> tuple[float, flo
     return likely, low, high
 
 
-def _left(working: Working, soaked: Soaked, batch_g: float) -> None:
+def _left(working: Calculation, soaked: SoakedGrain, batch_g: float) -> None:
     """Whether all the water gets taken up: what is in the pot, less what leaves it, less what soft grain can hold."""
     book, water = working.book, working.book.number("grain.total_water_g")
     gone = batch_g * LOSS[soaked.cook].middle / 100
@@ -332,13 +332,13 @@ def _left(working: Working, soaked: Soaked, batch_g: float) -> None:
         working.advise("heat", "look", says, 1)
 
 
-def grain_worked(working: Working, soaked: Soaked) -> GrainWorked:
+def grain_worked(working: Calculation, soaked: SoakedGrain) -> GrainResult:
     """The soaking curve to twice the asked time, three hours at the least."""
     book, asked = working.book, working.sheet.grain
     last = max(180.0, 1.6 * asked.soak_min, 3 * half_min(asked.soak_c))
     minutes = tuple(round(last * (i / 60) ** 1.6, 2) for i in range(61))
     return unchecked_model(
-        GrainWorked,
+        GrainResult,
         minutes=minutes,
         uptake_pct=tuple(round(uptake_pct(m + RINSE_MIN * asked.rinses, asked.soak_c), 2) for m in minutes),
         soak_min=asked.soak_min,
@@ -353,7 +353,7 @@ def grain_worked(working: Working, soaked: Soaked) -> GrainWorked:
     )
 
 
-def _advise(working: Working, cook: GrainCook, taken: float) -> None:
+def _advise(working: Calculation, cook: GrainCook, taken: float) -> None:
     asked = working.sheet.grain
     if cook in ("steam", "ground") and taken < UNSOAKED_PCT:
         says = say(

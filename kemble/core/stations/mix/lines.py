@@ -2,16 +2,16 @@
 
 from __future__ import annotations
 
-from kemble.core.facts.quantity import UNITS, Household, household
+from kemble.core.facts.quantity import UNITS, HouseholdMeasure, household
 from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.sheet.bowl import WeighedLine
-from kemble.core.stations.working import Drawn, Working
+from kemble.core.stations.working import AnswerModel, Calculation
 from kemble.core.words import Words, say
 
 _NEAR_ENOUGH_PCT = 12.0  # as far as one egg is from another
 
 
-class Carried(Drawn):
+class LineDestination(AnswerModel):
     """Some grams of a line and where they go: a part (`to`), or into reserve when `to` is empty."""
 
     to: str
@@ -19,7 +19,7 @@ class Carried(Drawn):
     grams: float
 
 
-class LineWorked(Drawn):
+class LineResult(AnswerModel):
     """One line of the bowl as it is shown: grams, share of the flour, nearest household measure, where it goes.
 
     What has a default came later than the first kept runs, which must open still.
@@ -36,24 +36,26 @@ class LineWorked(Drawn):
     water_g: float = 0.0
     household: str
     household_error_pct: float
-    carried: tuple[Carried, ...] = ()
+    carried: tuple[LineDestination, ...] = ()
     allergens: tuple[Words, ...]
     look_alike: Words
     question: Words = ""
 
 
-def worked_line(working: Working, one: WeighedLine, base_g: float) -> LineWorked:
+def worked_line(working: Calculation, one: WeighedLine, base_g: float) -> LineResult:
     item = one.item
     near = _counted(one) or household(round(one.grams, 3), g_per_ml=one.g_per_ml, spoons=working.shelf.spoons)
     carried = [
-        unchecked_model(Carried, to=share.to, at=share.at, grams=share.grams) for share in one.shares if one.line.splits
+        unchecked_model(LineDestination, to=share.to, at=share.at, grams=share.grams)
+        for share in one.shares
+        if one.line.splits
     ]
     if one.reserve_g:
         carried.append(
-            unchecked_model(Carried, to="", at=one.line.reserve_for or say("kept back"), grams=one.reserve_g)
+            unchecked_model(LineDestination, to="", at=one.line.reserve_for or say("kept back"), grams=one.reserve_g)
         )
     return unchecked_model(
-        LineWorked,
+        LineResult,
         part=one.part,
         line=one.index,
         role=one.role,
@@ -72,7 +74,7 @@ def worked_line(working: Working, one: WeighedLine, base_g: float) -> LineWorked
     )
 
 
-def _counted(one: WeighedLine) -> Household | None:
+def _counted(one: WeighedLine) -> HouseholdMeasure | None:
     """Eggs are counted, in halves, where that comes near: "2 eggs" and not a third of a cup."""
     each = one.item.g_per_piece
     if one.item.group != "egg" or not each:
@@ -83,10 +85,10 @@ def _counted(one: WeighedLine) -> Household | None:
         return None
     whole = f"{halves // 2 or ''}{'½' if halves % 2 else ''}"
     name = one.item.name.split(",")[0].lower()
-    return Household(f"{whole} {name}{'s' if halves > 2 else ''}", error)
+    return HouseholdMeasure(f"{whole} {name}{'s' if halves > 2 else ''}", error)
 
 
-def question(working: Working, one: WeighedLine) -> str:
+def question(working: Calculation, one: WeighedLine) -> str:
     """What is unlikely about how a line is measured, as a question; empty when nothing is."""
     unit = one.line.amount.unit
     densities = one.item.density.values()

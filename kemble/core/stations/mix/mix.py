@@ -17,13 +17,13 @@ from kemble.core.sheet.bowl import Contribution, counts_raw
 from kemble.core.sheet.making import to_weight
 from kemble.core.stations.mix import grain as grains
 from kemble.core.stations.mix import parts as made_parts
-from kemble.core.stations.mix.grain import GrainWorked, Soaked, soaked_beans_g
-from kemble.core.stations.mix.lines import LineWorked, question, worked_line
-from kemble.core.stations.mix.parts import Made, PartWorked
+from kemble.core.stations.mix.grain import GrainResult, SoakedGrain, soaked_beans_g
+from kemble.core.stations.mix.lines import LineResult, question, worked_line
+from kemble.core.stations.mix.parts import FinishedPart, PartResult
 from kemble.core.stations.mix.scald import scald
 from kemble.core.stations.whole import sweetness_pct
 from kemble.core.stations.window import timed
-from kemble.core.stations.working import Drawn, Working
+from kemble.core.stations.working import AnswerModel, Calculation
 from kemble.core.words import Words, say
 
 CHOI_OKOS = "Choi-Okos densities of the components"
@@ -33,14 +33,14 @@ _LEAST_SHARE = 0.005  # of the bowl: less of a material is not drawn
 _LEAST_SHARE_G = 0.05  # a smaller contribution is not worth a line in a because
 
 
-class BarShare(Drawn):
+class BarShare(AnswerModel):
     """One material of the bar."""
 
     material: str
     grams: float
 
 
-class MixDrawing(Drawn):
+class MixDrawing(AnswerModel):
     bar: tuple[BarShare, ...]
     in_zone: bool
     outcome: Words
@@ -56,14 +56,14 @@ class MixResult:
     heated: Composition
     shaped: Composition
     cooked: Composition
-    made: dict[PartRole, Made]
-    lines: tuple[LineWorked, ...]
-    parts: tuple[PartWorked, ...]
-    grain: GrainWorked | None
+    made: dict[PartRole, FinishedPart]
+    lines: tuple[LineResult, ...]
+    parts: tuple[PartResult, ...]
+    grain: GrainResult | None
 
 
 @dataclass(frozen=True, slots=True)
-class _Counted:
+class _CountedIngredient:
     """One thing that the ratios count: its composition and where it comes from."""
 
     composition: Composition
@@ -88,7 +88,9 @@ def is_whole(contribution: Contribution, base: str) -> bool:
     return (line.state or next(iter(item.density))) == "whole"
 
 
-def _counted(working: Working, soaked: Soaked | None, made: dict[PartRole, Made]) -> list[_Counted]:
+def _counted(
+    working: Calculation, soaked: SoakedGrain | None, made: dict[PartRole, FinishedPart]
+) -> list[_CountedIngredient]:
     """Every line of the counted parts, as much of it as this sheet has, and the water of the soak."""
     way = working.way
     found = []
@@ -107,18 +109,20 @@ def _counted(working: Working, soaked: Soaked | None, made: dict[PartRole, Made]
                 if role == "base" and is_whole(contribution, way.base)
                 else None
             )
-            found.append(_Counted(composition, contribution.item.name, contribution.ref, is_base, late, packing, free))
+            found.append(
+                _CountedIngredient(composition, contribution.item.name, contribution.ref, is_base, late, packing, free)
+            )
     if soaked and soaked.beside > 0:
         water = Composition.of((soaked.beside, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0))
-        found.append(_Counted(water, say("the soak"), "grain.uptake_g", False))
+        found.append(_CountedIngredient(water, say("the soak"), "grain.uptake_g", False))
     beans = soaked_beans_g(working)
     if beans > 0:
         water = Composition.of((beans, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0))
-        found.append(_Counted(water, say("the soak of the beans"), "grain.bean_uptake_g", False))
+        found.append(_CountedIngredient(water, say("the soak of the beans"), "grain.bean_uptake_g", False))
     return found
 
 
-def _ratios(working: Working, counted: list[_Counted], base_g: float) -> dict[str, float]:
+def _ratios(working: Calculation, counted: list[_CountedIngredient], base_g: float) -> dict[str, float]:
     """Water, sugar, fat and salt that are not the base's own, each with every line's contribution."""
     stuff = "flour" if working.way.base == "flour" else say("dry grain")
     ratios = {}
@@ -148,7 +152,7 @@ def _ratios(working: Working, counted: list[_Counted], base_g: float) -> dict[st
 
 
 def _ratio_range(
-    value: float, component: str, counted: list[_Counted], base_g: float
+    value: float, component: str, counted: list[_CountedIngredient], base_g: float
 ) -> tuple[float, float] | tuple[None, None]:
     """Between what a ratio lies, where amounts were said by the cup. Lines are off independently of each other.
 
@@ -168,7 +172,7 @@ def _ratio_range(
     return (value - low, value + high) if low + high > made_parts.LEAST_RANGE * value else (None, None)
 
 
-def mix(working: Working) -> MixResult:
+def mix(working: Calculation) -> MixResult:
     """Ratios, batch, yields, volume and gel temperature."""
     way, bowl = working.way, working.bowl
     soaked = grains.grain(working)
@@ -206,7 +210,7 @@ def mix(working: Working) -> MixResult:
     return MixResult(drawing, heated, shaped, cooked, made, lines, parts, worked_grain)
 
 
-def _enter_base(working: Working) -> float:
+def _enter_base(working: Calculation) -> float:
     """The flour or the dry grain of the base, in grams: what every ratio is told on."""
     way = working.way
     kernels = [one for one in working.bowl.base.contributions if one.item.group == way.base]
@@ -219,7 +223,9 @@ def _enter_base(working: Working) -> float:
     )
 
 
-def _enter_batch(working: Working, soaked: Soaked | None, mixed: Sequence[_Counted]) -> tuple[Composition, float]:
+def _enter_batch(
+    working: Calculation, soaked: SoakedGrain | None, mixed: Sequence[_CountedIngredient]
+) -> tuple[Composition, float]:
     """All that goes into the batch, as a scale has shown it where one has; and what share of the lines that is."""
     book, way = working.book, working.way
     whole = Composition.summed(one.composition for one in mixed)
@@ -249,7 +255,7 @@ def _enter_batch(working: Working, soaked: Soaked | None, mixed: Sequence[_Count
     return whole, stays
 
 
-def _enter_gel(working: Working, whole: Composition, heated: Composition, in_heat: Sequence[Contribution]) -> None:
+def _enter_gel(working: Calculation, whole: Composition, heated: Composition, in_heat: Sequence[Contribution]) -> None:
     """Where the starch of it gels, by the sugar in its free water and by how much of that there is."""
     in_water = 100.0 * whole.sugar / (whole.sugar + whole.water) if whole.sugar + whole.water else 0.0
     working.book.add(
@@ -275,7 +281,7 @@ def _enter_gel(working: Working, whole: Composition, heated: Composition, in_hea
     )
 
 
-def _drawing(working: Working, whole: Composition, ratios: Mapping[str, float]) -> MixDrawing:
+def _drawing(working: Calculation, whole: Composition, ratios: Mapping[str, float]) -> MixDrawing:
     """What the bowl is made of, and what kind of dough that is."""
     soft = _softness(working, ratios["hydration"], ratios["sugar"])
     tender = _tenderness(working, ratios["sugar"], ratios["fat"])
@@ -295,7 +301,7 @@ def _drawing(working: Working, whole: Composition, ratios: Mapping[str, float]) 
     )
 
 
-def _enter_filling(working: Working, made: Mapping[PartRole, Made], base_g: float) -> None:
+def _enter_filling(working: Calculation, made: Mapping[PartRole, FinishedPart], base_g: float) -> None:
     """How much filling is made, on the base and on all of it."""
     book = working.book
     if not working.sheet.part("filling"):
@@ -317,7 +323,7 @@ def _enter_filling(working: Working, made: Mapping[PartRole, Made], base_g: floa
     )
 
 
-def _advise_cups(working: Working, mixed: Sequence[_Counted]) -> None:
+def _advise_cups(working: Calculation, mixed: Sequence[_CountedIngredient]) -> None:
     """What a cup leaves open, and what would settle it: the line that matters most, weighed once."""
     fact = working.book.facts["mix.hydration_pct"]
     if fact.low is None or fact.high is None:
@@ -334,7 +340,7 @@ def _advise_cups(working: Working, mixed: Sequence[_Counted]) -> None:
     working.advise("mix", "look", says, 5)
 
 
-def _enter_on_scale(working: Working, likely: float, low: float, high: float) -> None:
+def _enter_on_scale(working: Calculation, likely: float, low: float, high: float) -> None:
     """What the scale shows with the pan on it, where that has been weighed empty. Grams."""
     pan = next((pan for pan in working.kitchen.pans if pan.name == working.bowl.base.part.pan), None)
     if pan:
@@ -350,9 +356,9 @@ def _enter_on_scale(working: Working, likely: float, low: float, high: float) ->
 
 
 def _cooked(
-    working: Working,
-    soaked: Soaked | None,
-    made: dict[PartRole, Made],
+    working: Calculation,
+    soaked: SoakedGrain | None,
+    made: dict[PartRole, FinishedPart],
     heated: Composition,
     late: Sequence[Contribution],
 ) -> Composition:
@@ -410,14 +416,14 @@ def _cooked(
     return Composition.summed(whole) if shown is None else to_weight(Composition.summed(whole), shown)
 
 
-def _range(working: Working) -> tuple[float, float, float]:
+def _range(working: Calculation) -> tuple[float, float, float]:
     """The cooked batch: likely, low, high."""
     fact = working.book.facts["mix.cooked_g"]
     likely = working.book.number("mix.cooked_g")
     return likely, likely if fact.low is None else fact.low, likely if fact.high is None else fact.high
 
 
-def _volume(working: Working, shaped: Composition) -> None:
+def _volume(working: Calculation, shaped: Composition) -> None:
     book = working.book
     density = properties(fractions(shaped), 25.0).rho / 1000.0
     of = "mix.cooked_g" if working.way.portions == "cooked" else "mix.batch_g"
@@ -451,7 +457,7 @@ def _index(value: float) -> float:
     return max(-2.0, min(2.0, value))
 
 
-def _softness(working: Working, hydration: float, sugar: float) -> float:
+def _softness(working: Calculation, hydration: float, sugar: float) -> float:
     """-2 firm to +2 soft against the way's midway point. Kitchen estimate: sugar counts half of water."""
     way = working.way
     water = (hydration - way.midway[0]) / ((way.hydration.high - way.hydration.low) / 2)
@@ -473,7 +479,7 @@ def _softness(working: Working, hydration: float, sugar: float) -> float:
     )
 
 
-def _tenderness(working: Working, sugar: float, fat: float) -> float:
+def _tenderness(working: Calculation, sugar: float, fat: float) -> float:
     """-2 chewy to +2 tender: sugar and fat both part the starch. Kitchen estimate: they count alike across their bands."""
     way = working.way
     rich = (fat - way.fat.middle) / max(1.0, (way.fat.high - way.fat.low) / 2)
@@ -506,7 +512,7 @@ _BITES = (
 )
 
 
-def _advise(working: Working, hydration: float, sugar: float, fat: float) -> None:
+def _advise(working: Calculation, hydration: float, sugar: float, fat: float) -> None:
     way = working.way
     kernels = {
         contribution.item.id for contribution in working.bowl.base.contributions if contribution.item.group == way.base
@@ -553,7 +559,7 @@ def _advise(working: Working, hydration: float, sugar: float, fat: float) -> Non
     )
 
 
-def advise_limits(working: Working) -> None:
+def advise_limits(working: Calculation) -> None:
     """The way's further bands, on whatever facts they name."""
     for limit in working.way.limits:
         if limit.fact in working.book:

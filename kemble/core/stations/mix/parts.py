@@ -6,23 +6,23 @@ import math
 from dataclasses import dataclass
 from typing import Any
 
-from kemble.core.cards.family import Finish
+from kemble.core.cards.family import PartFinish
 from kemble.core.facts.fact import CONSERVATION, KITCHEN_ESTIMATE, Origins, leaf
 from kemble.core.facts.quantity import household
 from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.kitchen.larder import Composition
-from kemble.core.sheet.bowl import Had, PartBowl, Taken, dry_beans_g
-from kemble.core.sheet.parts import Place
+from kemble.core.sheet.bowl import PartBowl, PartOutput, TakenOutput, dry_beans_g
+from kemble.core.sheet.parts import OutputPlace
 from kemble.core.stations.heat.reducing import boil_down
-from kemble.core.stations.working import Drawn, Working
+from kemble.core.stations.working import AnswerModel, Calculation
 from kemble.core.words import Words, say
 
 LEAST_RANGE = 0.01  # of a weight; a narrower range is not worth saying
 _A_CRUMB_G = 0.05  # less of it is nothing
 
 
-class Flowing(Drawn):
+class OutputFlow(AnswerModel):
     """Some grams of an output and where they go: a part's role, whole, beside, kept, or another sheet."""
 
     to: str
@@ -34,19 +34,19 @@ class Flowing(Drawn):
     short_g: float = 0.0
 
 
-class OutputWorked(Drawn):
+class OutputResult(AnswerModel):
     """One thing that a part makes, and all the places that it goes to."""
 
     id: str
     name: Words
     group: str
     made_g: float
-    place: Place  # where its rest goes: as the sheet says, else as is usual
-    goes: tuple[Flowing, ...]
+    place: OutputPlace  # where its rest goes: as the sheet says, else as is usual
+    goes: tuple[OutputFlow, ...]
     household: str = ""  # as much of it in the household's measures
 
 
-class PartWorked(Drawn):
+class PartResult(AnswerModel):
     """One part in numbers for its drawing: what goes in, what is left, what the scale shows."""
 
     role: str
@@ -68,11 +68,11 @@ class PartWorked(Drawn):
     made_on: str
     have_g: float
     nth: int = 0  # in which order the parts are made
-    outputs: tuple[OutputWorked, ...] = ()
+    outputs: tuple[OutputResult, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
-class Made:
+class FinishedPart:
     """A part when it is done. Grams; `composition` is of the whole of it, `have` what this sheet has of it.
 
     `have` leaves out what is kept, made for other sheets, or taken into other parts.
@@ -92,14 +92,14 @@ class Made:
         return self.composition.scaled(self.have / self.grams) if self.grams else self.composition
 
 
-def parts(working: Working) -> dict[PartRole, Made]:
+def parts(working: Calculation) -> dict[PartRole, FinishedPart]:
     """Yield and finishing weight of every part beside the base, in the sheet's order."""
     return {role: _part(working, bowl) for role, bowl in working.bowl.parts.items() if role != "base"}
 
 
-def _part(working: Working, bowl: PartBowl) -> Made:
+def _part(working: Calculation, bowl: PartBowl) -> FinishedPart:
     book, part, role = working.book, bowl.part, bowl.role
-    finish = bowl.family.finish if bowl.family else Finish()
+    finish = bowl.family.finish if bowl.family else PartFinish()
     off = [
         math.hypot(*(one.grams * one.weighed.packing[side] for one in bowl.contributions if one.weighed))
         for side in (0, 1)
@@ -150,19 +150,19 @@ def _part(working: Working, bowl: PartBowl) -> Made:
             low=made.low + pan.empty_g,
             high=made.high + pan.empty_g,
         )
-    return Made(role, part.name or role, made.grams, made.low, made.high, main.rest, made.composition)
+    return FinishedPart(role, part.name or role, made.grams, made.low, made.high, main.rest, made.composition)
 
 
-def _name(working: Working, role: PartRole) -> str:
+def _name(working: Calculation, role: PartRole) -> str:
     part = working.bowl.parts[role].part
     return part.name or role
 
 
-def _takes_of(working: Working, bowl: PartBowl, had: Had) -> list[Taken]:
+def _takes_of(working: Calculation, bowl: PartBowl, had: PartOutput) -> list[TakenOutput]:
     return [one for one in working.bowl.taken if (one.source, one.output) == (bowl.role, had.made.output.id)]
 
 
-def _enter_others(working: Working, bowl: PartBowl, others: list[Had]) -> None:
+def _enter_others(working: Calculation, bowl: PartBowl, others: list[PartOutput]) -> None:
     """What is made beside what the part is made for."""
     likely, low, high = (sum(getattr(one.made, name) for one in others) for name in ("grams", "low", "high"))
     names = " and ".join(one.made.output.name for one in others)
@@ -177,7 +177,7 @@ def _enter_others(working: Working, bowl: PartBowl, others: list[Had]) -> None:
     )
 
 
-def _short(working: Working, bowl: PartBowl) -> None:
+def _short(working: Calculation, bowl: PartBowl) -> None:
     """More is taken of it than is made: by how much, who goes without, and what helps."""
     lacking = 0.0
     for had in bowl.outputs:
@@ -214,7 +214,7 @@ def _short(working: Working, bowl: PartBowl) -> None:
         )
 
 
-def _sugar(working: Working, bowl: PartBowl) -> None:
+def _sugar(working: Calculation, bowl: PartBowl) -> None:
     """Sugar that is added, on the beans or nuts it sweetens, against the family's band."""
     family = bowl.family
     if family is None or family.sugar is None:
@@ -249,7 +249,7 @@ def _sugar(working: Working, bowl: PartBowl) -> None:
         )
 
 
-def _enter_made(working: Working, bowl: PartBowl, finish: Finish, raw: float) -> None:
+def _enter_made(working: Calculation, bowl: PartBowl, finish: PartFinish, raw: float) -> None:
     """The weight when done, by the family's rule."""
     book, role, inside, made = working.book, bowl.role, bowl.composition, bowl.main.made
     dry = dry_beans_g(bowl.contributions)
@@ -307,7 +307,7 @@ def _enter_made(working: Working, bowl: PartBowl, finish: Finish, raw: float) ->
         )
 
 
-def parts_worked(working: Working, made: dict[PartRole, Made]) -> tuple[PartWorked, ...]:
+def parts_worked(working: Calculation, made: dict[PartRole, FinishedPart]) -> tuple[PartResult, ...]:
     """Each part for the screen."""
     found = []
     for role, one in made.items():
@@ -317,7 +317,7 @@ def parts_worked(working: Working, made: dict[PartRole, Made]) -> tuple[PartWork
         main = bowl.main
         found.append(
             unchecked_model(
-                PartWorked,
+                PartResult,
                 role=role,
                 name=one.name,
                 family=family.id if family else "",
@@ -343,7 +343,7 @@ def parts_worked(working: Working, made: dict[PartRole, Made]) -> tuple[PartWork
     return tuple(found)
 
 
-def _output_worked(working: Working, had: Had) -> OutputWorked:
+def _output_worked(working: Calculation, had: PartOutput) -> OutputResult:
     names = {role: _name(working, role) for role in working.bowl.parts}
     part, place = working.bowl.parts[had.role].part, had.place
     goes = [
@@ -362,7 +362,7 @@ def _output_worked(working: Working, had: Had) -> OutputWorked:
         goes.append(_flowing(place.to, name, had.rest, where=place.where or "", joins=place.joins))
     near = household(round(had.made.grams, 3), g_per_ml=had.item.g_per_ml, spoons=working.shelf.spoons)
     return unchecked_model(
-        OutputWorked,
+        OutputResult,
         id=had.made.output.id,
         name=had.item.name,
         group=had.made.output.group,
@@ -373,21 +373,21 @@ def _output_worked(working: Working, had: Had) -> OutputWorked:
     )
 
 
-def _flowing(to: str, name: str, grams: float, **more: Any) -> Flowing:
-    return unchecked_model(Flowing, to=to, name=name, grams=grams, **more)
+def _flowing(to: str, name: str, grams: float, **more: Any) -> OutputFlow:
+    return unchecked_model(OutputFlow, to=to, name=name, grams=grams, **more)
 
 
-def _joins(working: Working, one: Taken) -> str:
+def _joins(working: Calculation, one: TakenOutput) -> str:
     part = working.bowl.parts[one.taker].part
     return part.takes[one.index].joins if one.index >= 0 else working.bowl.parts[one.source].main.place.joins
 
 
-def base_worked(working: Working, raw: float, cooked: tuple[float, float, float]) -> PartWorked:
+def base_worked(working: Calculation, raw: float, cooked: tuple[float, float, float]) -> PartResult:
     """The base as a part of its own: with a weight to stop at where it is cooked down in a pan."""
     part, way, book = working.bowl.base.part, working.way, working.book
     likely, low, high = cooked
     return unchecked_model(
-        PartWorked,
+        PartResult,
         role="base",
         name=part.name or "base",
         family="",
@@ -409,12 +409,12 @@ def base_worked(working: Working, raw: float, cooked: tuple[float, float, float]
         nth=working.bowl.order.index("base"),
         outputs=(
             unchecked_model(
-                OutputWorked,
+                OutputResult,
                 id="base",
                 name=part.name or way.word("dough"),
                 group=way.base,
                 made_g=likely,
-                place=Place(to="whole", where="through"),
+                place=OutputPlace(to="whole", where="through"),
                 goes=(_flowing("whole", "", likely, where="through"),),
             ),
         ),

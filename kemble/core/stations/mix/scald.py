@@ -6,7 +6,7 @@ from kemble.core.facts.fact import CONSERVATION, KITCHEN_ESTIMATE
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.physics.thermal import WATER_J_PER_ML_K
 from kemble.core.stations.window import scaled, timed
-from kemble.core.stations.working import Working
+from kemble.core.stations.working import Calculation
 from kemble.core.words import say
 
 _FLOUR_J_PER_G_K = 1.6
@@ -15,7 +15,7 @@ _FLOUR_J_PER_G_K = 1.6
 _TAKES = (12.0, -3.0)
 
 
-def scald(working: Working, flour_g: float) -> None:
+def scald(working: Calculation, flour_g: float) -> None:
     """Enter what is poured on boiling, the dough's warmth, and what it takes; nothing in a way that does not scald."""
     usual = working.way.scalded(working.schools)
     if usual is None:

@@ -12,9 +12,9 @@ from kemble.core.cards.ways import WAYS
 from kemble.core.facts.fact import Fact
 from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.geometry import hands
-from kemble.core.geometry.leaf import BARE, EDGE_OF_WIDTH, EDGES_LONG, Parcel
+from kemble.core.geometry.leaf import BARE, EDGE_OF_WIDTH, EDGES_LONG, LeafParcel
 from kemble.core.sheet.document import Sheet
-from kemble.core.stations.chain import Worked
+from kemble.core.stations.chain import WorkResult
 from kemble.core.stations.shape.pieces import BallDrawing
 from kemble.core.stations.shape.shape import TinDrawing
 from kemble.core.words import Words, say
@@ -23,7 +23,7 @@ _RAW_G_PER_ML = 1.15  # of grain packed raw in a leaf; for how high it stands in
 _ROOM = 0.75  # of a parcel is filled raw: the grain swells; kitchen estimate
 
 
-class StrokeDrawn(BaseModel):
+class StrokeDrawing(BaseModel):
     model_config = ConfigDict(frozen=True)
 
     kind: str
@@ -31,7 +31,7 @@ class StrokeDrawn(BaseModel):
     closed: bool
 
 
-class SpanDrawn(BaseModel):
+class MeasureDrawing(BaseModel):
     """A length and its ends. mm."""
 
     model_config = ConfigDict(frozen=True)
@@ -41,56 +41,56 @@ class SpanDrawn(BaseModel):
     mm: float
 
 
-class PushDrawn(BaseModel):
+class PushDrawing(BaseModel):
     model_config = ConfigDict(frozen=True)
 
     start: tuple[float, float]
     end: tuple[float, float]
 
 
-class FrameDrawn(BaseModel):
+class HandFrameDrawing(BaseModel):
     """One move, in mm, for the right hand. `estimate`: dough stretches as it likes."""
 
     model_config = ConfigDict(frozen=True)
 
     says: Words
     box: tuple[float, float, float, float]
-    strokes: list[StrokeDrawn]
-    pushes: list[PushDrawn]
-    spans: list[SpanDrawn]
+    strokes: list[StrokeDrawing]
+    pushes: list[PushDrawing]
+    spans: list[MeasureDrawing]
     estimate: bool
 
 
-class HandsDrawn(BaseModel):
+class HandsDrawing(BaseModel):
     """Every step of a sheet at which hands are drawn, its moves in order."""
 
     model_config = ConfigDict(frozen=True)
 
-    steps: dict[str, list[FrameDrawn]]
+    steps: dict[str, list[HandFrameDrawing]]
 
 
-def hands_of(sheet: Sheet, worked: Worked) -> HandsDrawn:
+def hands_of(sheet: Sheet, worked: WorkResult) -> HandsDrawing:
     """The moves of a worked sheet; nothing for a step whose measures it does not have."""
-    found: dict[str, list[FrameDrawn]] = {}
+    found: dict[str, list[HandFrameDrawing]] = {}
     for step in worked.steps:
         rule = _MOVES.get(stage_of(step.id)[0])
         frames = rule(sheet, worked) if rule else []
         if frames:
             found[step.id] = [_drawn(frame) for frame in frames]
-    return unchecked_model(HandsDrawn, steps=found)
+    return unchecked_model(HandsDrawing, steps=found)
 
 
-def _drawn(frame: hands.Frame) -> FrameDrawn:
+def _drawn(frame: hands.HandFrame) -> HandFrameDrawing:
     return unchecked_model(
-        FrameDrawn,
+        HandFrameDrawing,
         says=frame.says,
         box=frame.box,
         strokes=[
-            unchecked_model(StrokeDrawn, kind=one.kind, points=list(one.points), closed=one.closed)
+            unchecked_model(StrokeDrawing, kind=one.kind, points=list(one.points), closed=one.closed)
             for one in frame.strokes
         ],
-        pushes=[unchecked_model(PushDrawn, start=one.start, end=one.end) for one in frame.pushes],
-        spans=[unchecked_model(SpanDrawn, start=one.start, end=one.end, mm=one.mm) for one in frame.spans],
+        pushes=[unchecked_model(PushDrawing, start=one.start, end=one.end) for one in frame.pushes],
+        spans=[unchecked_model(MeasureDrawing, start=one.start, end=one.end, mm=one.mm) for one in frame.spans],
         estimate=frame.estimate,
     )
 
@@ -100,7 +100,7 @@ def _number(facts: Mapping[str, Fact], key: str) -> float:
     return fact.value if fact is not None and isinstance(fact.value, float) else 0.0
 
 
-def _cone(sheet: Sheet, worked: Worked) -> Sequence[hands.Frame]:
+def _cone(sheet: Sheet, worked: WorkResult) -> Sequence[hands.HandFrame]:
     """A parcel of the measured leaf; where nobody has measured one, of the smallest that would hold the parcel."""
     leaf, facts, way = sheet.wrap.leaf_mm, worked.facts, WAYS[sheet.way]
     leaves = round(sheet.wrap.leaves or way.leaves_each or 0)
@@ -116,10 +116,10 @@ def _cone(sheet: Sheet, worked: Worked) -> Sequence[hands.Frame]:
     fills: list[tuple[hands.Kind, float]] = [("grain", grain / 2), ("filling", filling), ("grain", grain / 2)]
     if filling <= 0:
         fills = [("grain", grain)]
-    return hands.cone(leaf[0], leaf[1], leaves, BARE, edge, fills, Parcel(edge).string_mm)
+    return hands.cone(leaf[0], leaf[1], leaves, BARE, edge, fills, LeafParcel(edge).string_mm)
 
 
-def _wrap(sheet: Sheet, worked: Worked) -> Sequence[hands.Frame]:
+def _wrap(sheet: Sheet, worked: WorkResult) -> Sequence[hands.HandFrame]:
     """A flat packet in foil, or a skin drawn over a ball."""
     facts = worked.facts
     side, thick = _number(facts, "side_mm"), _number(facts, "thick_mm")
@@ -128,7 +128,7 @@ def _wrap(sheet: Sheet, worked: Worked) -> Sequence[hands.Frame]:
     return _over(sheet, worked)
 
 
-def _over(sheet: Sheet, worked: Worked) -> Sequence[hands.Frame]:
+def _over(sheet: Sheet, worked: WorkResult) -> Sequence[hands.HandFrame]:
     drawing, disc = worked.drawings.shape, _number(worked.facts, "disc_mm")
     if not isinstance(drawing, BallDrawing) or not disc or drawing.core_mm <= 0:
         return []
@@ -138,13 +138,13 @@ def _over(sheet: Sheet, worked: Worked) -> Sequence[hands.Frame]:
     return hands.over(disc, drawing.core_mm, drawing.outer_mm, say("the {part}", part=what), within)
 
 
-def _rope(sheet: Sheet, worked: Worked) -> Sequence[hands.Frame]:
+def _rope(sheet: Sheet, worked: WorkResult) -> Sequence[hands.HandFrame]:
     across, every = _number(worked.facts, "rope_mm"), _number(worked.facts, "rope_cut_mm")
     pieces = round(_number(worked.facts, "pieces"))
     return hands.rope(across, every, pieces) if across and every and pieces else []
 
 
-def _turn_out(sheet: Sheet, worked: Worked) -> Sequence[hands.Frame]:
+def _turn_out(sheet: Sheet, worked: WorkResult) -> Sequence[hands.HandFrame]:
     drawing = worked.drawings.shape
     if not isinstance(drawing, TinDrawing) or drawing.bag:
         return []
@@ -154,7 +154,7 @@ def _turn_out(sheet: Sheet, worked: Worked) -> Sequence[hands.Frame]:
     return hands.turned_out(float(wide or 0.0), tin.height_mm, drawing.depth_mm, lined=lined)
 
 
-_MOVES: Mapping[str, Callable[[Sheet, Worked], Sequence[hands.Frame]]] = {
+_MOVES: Mapping[str, Callable[[Sheet, WorkResult], Sequence[hands.HandFrame]]] = {
     "fold": _cone,
     "wrap": _wrap,
     "close": _over,

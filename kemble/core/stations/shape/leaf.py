@@ -8,21 +8,21 @@ from kemble.core.facts.fact import CONSERVATION, GEOMETRY, KITCHEN_ESTIMATE, Ori
 from kemble.core.geometry.leaf import leaves_for, leaves_to_line, lining_of, parcel_of
 from kemble.core.kitchen.document import Tin
 from kemble.core.kitchen.estimates import EstimateId
-from kemble.core.stations.shape.portions import Portions, Remedy
+from kemble.core.stations.shape.portions import PortionFix, Portions
 from kemble.core.stations.window import scaled, timed
-from kemble.core.stations.working import Working
+from kemble.core.stations.working import Calculation
 from kemble.core.words import say
 
 _FOLDS = f"{GEOMETRY}; the fold a {KITCHEN_ESTIMATE}"
 _SLACK = 0.03  # of its size a parcel may be over without a word
 
 
-def leaves_to_a_parcel(working: Working) -> int:
+def leaves_to_a_parcel(working: Calculation) -> int:
     """As the sheet says, else as is usual in its way."""
     return working.sheet.wrap.leaves or working.way.leaves_each
 
 
-def leaf_parcel(working: Working, portions: Portions) -> list[Remedy]:
+def leaf_parcel(working: Calculation, portions: Portions) -> list[PortionFix]:
     """What a parcel of the measured leaf holds, its string, and the weights that would fill it. Nothing unmeasured."""
     leaf, number = working.sheet.wrap.leaf_mm, leaves_to_a_parcel(working)
     if leaf is None or not number or working.way.form != "parcel":
@@ -78,10 +78,10 @@ def leaf_parcel(working: Working, portions: Portions) -> list[Remedy]:
             "filling_g": round(filling, 1) if filling > 0 else None,
         }
     )
-    return [Remedy(says=say("{holds} to a parcel, as the leaf holds", holds=working.weight(holds)), pieces=lighter)]
+    return [PortionFix(says=say("{holds} to a parcel, as the leaf holds", holds=working.weight(holds)), pieces=lighter)]
 
 
-def _enter_string(working: Working, string_mm: float) -> None:
+def _enter_string(working: Calculation, string_mm: float) -> None:
     book = working.book
     book.add(
         "shape.string_mm",
@@ -99,7 +99,7 @@ def _enter_string(working: Working, string_mm: float) -> None:
     )
 
 
-def lining(working: Working, tin: Tin, count: int, of: Origin) -> None:
+def lining(working: Calculation, tin: Tin, count: int, of: Origin) -> None:
     """The strip and the floor that line one mould, or the leaves that do."""
     vessel, book = working.sheet.vessel, working.book
     if vessel.lining == "none":

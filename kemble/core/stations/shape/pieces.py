@@ -11,18 +11,18 @@ from kemble.core.cards.way import Form
 from kemble.core.facts.fact import CONSERVATION, GEOMETRY, KITCHEN_ESTIMATE, Origins
 from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.facts.vocabulary import PartRole
-from kemble.core.geometry.ball import Ball, Stuff, sphere_mm
+from kemble.core.geometry.ball import Ball, PieceDensities, sphere_mm
 from kemble.core.kitchen.larder import Composition
 from kemble.core.stations.mix.mix import CHOI_OKOS, MixResult
-from kemble.core.stations.mix.parts import Made
+from kemble.core.stations.mix.parts import FinishedPart
 from kemble.core.stations.shape.leaf import leaf_parcel, leaves_to_a_parcel
 from kemble.core.stations.shape.portions import (
     A_HAIR,
     MOST_PIECES,
     Cannot,
-    Heart,
+    PortionFix,
     Portions,
-    Remedy,
+    WholeCentre,
     ball_in,
     filling_of,
     heart_of,
@@ -30,7 +30,7 @@ from kemble.core.stations.shape.portions import (
     stuff_of,
 )
 from kemble.core.stations.shape.tools import RolledDrawing, disc, packet, roll_out, rope, scoop
-from kemble.core.stations.working import Drawn, Working
+from kemble.core.stations.working import AnswerModel, Calculation
 from kemble.core.words import Words, say
 
 _HANDS_ML, _HANDS_EACH_ML = 200.0, 3.0  # set out for the hands, and a little a piece
@@ -39,7 +39,7 @@ _NEAR_TEARING_MM = 0.4  # a skin no thicker than the least and this is told befo
 _LEAST_PASTE_MM = 2.0  # a thinner layer lets a whole fruit show through: then it is spoken of
 
 
-class BallDrawing(Drawn):
+class BallDrawing(AnswerModel):
     """One piece in section. `outside`: the filling is the shell and the dough the core. mm and g.
 
     The densities let the drawing follow a hand before the facts do.
@@ -65,7 +65,7 @@ class BallDrawing(Drawn):
     filling_name: str
     filling_word: Words = "filling"
     rolled: RolledDrawing | None = None
-    remedies: tuple[Remedy, ...]
+    remedies: tuple[PortionFix, ...]
     cannot: Cannot = ""  # there is no such piece, and why: drawn as it was asked for, no station works with it
 
     @property
@@ -73,7 +73,7 @@ class BallDrawing(Drawn):
         return not self.cannot
 
 
-def pieces(working: Working, mixed: MixResult) -> tuple[BallDrawing | None, Composition | None]:
+def pieces(working: Calculation, mixed: MixResult) -> tuple[BallDrawing | None, Composition | None]:
     """Weights and sizes of the pieces: the drawing and what is within. With a problem noted, the piece that cannot be,
     or None where nothing of it is known."""
     way = working.way
@@ -130,22 +130,22 @@ def pieces(working: Working, mixed: MixResult) -> tuple[BallDrawing | None, Comp
     return drawing, Composition.summed(part.composition for part in inside) if inside else None
 
 
-def _remedies(working: Working, portions: Portions) -> tuple[Remedy, ...]:
+def _remedies(working: Calculation, portions: Portions) -> tuple[PortionFix, ...]:
     found = (*portions.remedies(working), *leaf_parcel(working, portions))
     return tuple(_as_finished(working, one) for one in found)
 
 
 def _drawn(
-    working: Working,
+    working: Calculation,
     portions: Portions,
     ball: Ball,
-    stuff: Stuff,
-    filling: Made | None,
-    heart: Heart | None,
+    stuff: PieceDensities,
+    filling: FinishedPart | None,
+    heart: WholeCentre | None,
     *,
     least: float = 0.0,
     rolled: RolledDrawing | None = None,
-    remedies: tuple[Remedy, ...] = (),
+    remedies: tuple[PortionFix, ...] = (),
     cannot: Cannot = "",
 ) -> BallDrawing:
     """The piece in section, also one that cannot be: as it was asked for."""
@@ -188,7 +188,7 @@ _LABELS = {
 }
 
 
-def _enter_trim(working: Working, portions: Portions) -> None:
+def _enter_trim(working: Calculation, portions: Portions) -> None:
     """What a piece is begun with where some of its dough is pinched off once it is closed."""
     trim = (working.sheet.pieces.trim_pct or 0.0) / 100
     if not trim:
@@ -210,7 +210,7 @@ def _enter_trim(working: Working, portions: Portions) -> None:
     )
 
 
-def _enter_hands(working: Working) -> None:
+def _enter_hands(working: Calculation) -> None:
     """Salted water for the hands, where a way wets them."""
     book, salt = working.book, working.way.hands_salt_pct
     if not salt:
@@ -231,7 +231,7 @@ def _enter_hands(working: Working) -> None:
     )
 
 
-def _as_finished(working: Working, remedy: Remedy) -> Remedy:
+def _as_finished(working: Calculation, remedy: PortionFix) -> PortionFix:
     """A remedy changes weights and count; how a piece is finished stays."""
     asked = working.sheet.pieces
     if not (asked.bare_pct or asked.trim_pct):
@@ -240,7 +240,7 @@ def _as_finished(working: Working, remedy: Remedy) -> Remedy:
     return remedy.model_copy(update={"pieces": finished})
 
 
-def _least_skin(working: Working) -> float:
+def _least_skin(working: Calculation) -> float:
     """The thinnest outer layer that holds: by school, or between schools by how much of the water is scalded."""
     way, said = working.way, working.sheet.start.scald_pct
     if said is None or not way.scalds:
@@ -250,7 +250,7 @@ def _least_skin(working: Working) -> float:
     return float(np.interp(said / 100.0, shares, leasts))
 
 
-def _said(working: Working) -> Origins:
+def _said(working: Calculation) -> Origins:
     """The measures of a piece that the sheet says, as origins."""
     return [
         working.from_sheet(f"pieces.{name}", _LABELS[name][0], round(value, 2), _LABELS[name][1])
@@ -258,7 +258,7 @@ def _said(working: Working) -> Origins:
     ]
 
 
-def _enter_least(working: Working) -> float:
+def _enter_least(working: Calculation) -> float:
     """How thin what lies outside may be, in mm; 0 where nothing says so."""
     least = _least_skin(working)
     if least:
@@ -274,7 +274,7 @@ def _enter_least(working: Working) -> float:
     return least
 
 
-def _enter_weights(working: Working, portions: Portions, heart: Heart | None) -> None:
+def _enter_weights(working: Calculation, portions: Portions, heart: WholeCentre | None) -> None:
     book, asked, way = working.book, working.sheet.pieces, working.way
     batch = "mix.cooked_g" if way.portions == "cooked" else "mix.batch_g"
     dough, filling = way.word("dough"), way.word("filling")
@@ -330,7 +330,7 @@ def _enter_weights(working: Working, portions: Portions, heart: Heart | None) ->
     )
 
 
-def _enter_count(working: Working, portions: Portions, enough: Origins) -> None:
+def _enter_count(working: Calculation, portions: Portions, enough: Origins) -> None:
     """How many pieces there are: whole ones, by whichever is short."""
     asked, way = working.sheet.pieces, working.way
     dough, filling = way.word("dough"), way.word("filling")
@@ -345,7 +345,7 @@ def _enter_count(working: Working, portions: Portions, enough: Origins) -> None:
     )
 
 
-def _enter_within(working: Working, portions: Portions, heart: Heart | None, said: Origins) -> None:
+def _enter_within(working: Calculation, portions: Portions, heart: WholeCentre | None, said: Origins) -> None:
     """What lies within a piece, how many that is enough for, and how much it is on its dough."""
     book, asked, way = working.book, working.sheet.pieces, working.way
     dough, filling = way.word("dough"), way.word("filling")
@@ -386,7 +386,9 @@ def _enter_within(working: Working, portions: Portions, heart: Heart | None, sai
     )
 
 
-def share_parts(working: Working, made: dict[PartRole, Made], count: int, pieces: str) -> dict[str, PartRole]:
+def share_parts(
+    working: Calculation, made: dict[PartRole, FinishedPart], count: int, pieces: str
+) -> dict[str, PartRole]:
     """What of each further part goes on a piece, and how far it goes. Returns the fact and the role of those that can run out."""
     book, way = working.book, working.way
     enough: dict[str, PartRole] = {}
@@ -414,7 +416,7 @@ def share_parts(working: Working, made: dict[PartRole, Made], count: int, pieces
     return enough
 
 
-def _enter_parts(working: Working, made: dict[PartRole, Made], portions: Portions) -> None:
+def _enter_parts(working: Calculation, made: dict[PartRole, FinishedPart], portions: Portions) -> None:
     """How far each further part goes, which of all runs out first, and the leaves to soak."""
     book, way = working.book, working.way
     enough: Origins = ["shape.base_enough_for"]
@@ -461,7 +463,7 @@ def _enter_parts(working: Working, made: dict[PartRole, Made], portions: Portion
             working.advise("shape", "look", says, 2)
 
 
-def _enter_heart(working: Working, ball: Ball, heart: Heart, volumes: str) -> None:
+def _enter_heart(working: Calculation, ball: Ball, heart: WholeCentre, volumes: str) -> None:
     """The whole fruit or nut across, and how thick the filling lies round it."""
     book, said = working.book, working.bowl.parts["heart"].part.each_mm
     book.add(
@@ -480,7 +482,7 @@ def _enter_heart(working: Working, ball: Ball, heart: Heart, volumes: str) -> No
     )
 
 
-def _enter_sizes(working: Working, portions: Portions, ball: Ball, heart: Heart | None) -> None:
+def _enter_sizes(working: Calculation, portions: Portions, ball: Ball, heart: WholeCentre | None) -> None:
     """Diameters of piece, core and heart in mm, with the skin, and the disc, rope, spoon or packet that follow."""
     book, way = working.book, working.way
     outside, within = way.wraps == "outside" and portions.paste_g > 0, portions.filling_g > 0
@@ -532,7 +534,7 @@ def _enter_sizes(working: Working, portions: Portions, ball: Ball, heart: Heart 
         rope(working, dough_ml, sphere_mm(dough_ml) if way.portions == "cooked" else ball.diameter_mm)
 
 
-def _advise(working: Working, portions: Portions, ball: Ball, heart: Heart | None, least: float) -> None:
+def _advise(working: Calculation, portions: Portions, ball: Ball, heart: WholeCentre | None, least: float) -> None:
     way = working.way
     skin_mm = ball.skin_mm
     if portions.filling_g and skin_mm < least:

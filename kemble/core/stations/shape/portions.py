@@ -8,13 +8,13 @@ from typing import Literal
 
 from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.facts.vocabulary import PartRole
-from kemble.core.geometry.ball import Ball, Measure, Stuff, ball_of, sphere_ml
+from kemble.core.geometry.ball import Ball, Measure, PieceDensities, ball_of, sphere_ml
 from kemble.core.physics.thermal import fractions, properties
 from kemble.core.sheet.bowl import Bowl
 from kemble.core.sheet.document import Pieces
 from kemble.core.stations.mix.mix import MixResult
-from kemble.core.stations.mix.parts import Made
-from kemble.core.stations.working import Drawn, Working
+from kemble.core.stations.mix.parts import FinishedPart
+from kemble.core.stations.working import AnswerModel, Calculation
 from kemble.core.words import Words, say
 
 MOST_PIECES = 500
@@ -26,7 +26,7 @@ A_HAIR = 1e-6  # so that 26 pieces are not 25 for a rounding
 _AS_GOOD_AS_EVEN = 0.05  # of a piece
 
 
-class Remedy(Drawn):
+class PortionFix(AnswerModel):
     """One way to balance dough and filling: words for the button, the pieces then, and a part made so many times."""
 
     says: Words
@@ -40,7 +40,7 @@ Cannot = Literal["", "dough", "filling", "layer", "size"]
 
 
 @dataclass(frozen=True, slots=True)
-class Heart:
+class WholeCentre:
     """A whole fruit or nut in the middle of each piece: its name, its own weight and volume, and how much there is."""
 
     name: str
@@ -115,7 +115,7 @@ class Portions:
             return self.dough_total - self.count * self.dough_g
         return self.filling_total - self.count * self.paste_g if self.short == "dough" else 0.0
 
-    def remedies(self, working: Working) -> tuple[Remedy, ...]:
+    def remedies(self, working: Calculation) -> tuple[PortionFix, ...]:
         """Three ways to come out even: fewer pieces, a thinner share, or more of what is short."""
         dough, filling = working.way.word("dough"), working.way.word("filling")
         few = self.can
@@ -129,11 +129,11 @@ class Portions:
 
         if self.short == "filling":
             each, need = self.filling_total / many, many * self.paste_g
-            thinner = Remedy(
+            thinner = PortionFix(
                 says=say("{many}, {each} {filling} each", many=many, each=working.weight(each, 1), filling=filling),
                 pieces=shared(None, each),
             )
-            more = Remedy(
+            more = PortionFix(
                 says=say("{need} more {filling}", need=working.weight(need - self.filling_total), filling=filling),
                 pieces=shared(None, self.paste_g),
                 part="filling",
@@ -141,27 +141,27 @@ class Portions:
             )
         else:
             each, need = self.filling_total / few, many * self.dough_g
-            thinner = Remedy(
+            thinner = PortionFix(
                 says=say("{few}, {each} {filling} each", few=few, each=working.weight(each, 1), filling=filling),
                 pieces=shared(few, each),
             )
-            more = Remedy(
+            more = PortionFix(
                 says=say("{need} more {dough}", need=working.weight(need - self.dough_total), dough=dough),
                 pieces=shared(None, self.paste_g),
                 part="base",
                 factor=need / self.dough_total,
             )
-        fewer = Remedy(says=say("make {few}", few=few), pieces=shared(few, self.paste_g))
+        fewer = PortionFix(says=say("make {few}", few=few), pieces=shared(few, self.paste_g))
         return tuple(one for one in (fewer, thinner, more) if (one.pieces.filling_g or 0.0) <= _MOST_FILLING_G)
 
 
-def filling_of(mixed: MixResult) -> Made | None:
+def filling_of(mixed: MixResult) -> FinishedPart | None:
     """The filling, if there is any in it."""
     found = mixed.made.get("filling")
     return found if found and found.have > _A_CRUMB_G else None
 
 
-def heart_of(bowl: Bowl, made: dict[PartRole, Made]) -> Heart | None:
+def heart_of(bowl: Bowl, made: dict[PartRole, FinishedPart]) -> WholeCentre | None:
     """The whole fruit or nut: as heavy as the sheet says, or as one of it weighs in the larder; 0 g if neither tells."""
     part, found = bowl.parts.get("heart"), made.get("heart")
     if part is None or found is None or found.have <= _A_CRUMB_G:
@@ -171,26 +171,30 @@ def heart_of(bowl: Bowl, made: dict[PartRole, Made]) -> Heart | None:
         ml = sphere_ml(part.part.each_mm)
     else:
         ml = each / (properties(fractions(found.composition), 20.0).rho / 1000.0)
-    return Heart(found.name, each, ml, found.have)
+    return WholeCentre(found.name, each, ml, found.have)
 
 
-def stuff_of(working: Working, filling: Made | None, heart: Heart | None) -> Stuff:
+def stuff_of(working: Calculation, filling: FinishedPart | None, heart: WholeCentre | None) -> PieceDensities:
     dough = working.book.number("mix.density_g_per_ml")
     paste = properties(fractions(filling.composition), 20.0).rho / 1000.0 if filling else 1.0
     outer, inner = (paste, dough) if working.way.wraps == "outside" and filling else (dough, paste)
     # A skin that leaves some of what is within bare covers so much less of it: as if it weighed so much less.
     outer *= 1 - (working.sheet.pieces.bare_pct or 0.0) / 100
-    return Stuff(outer, inner, heart.each_g if heart else 0.0, heart.each_ml if heart else 0.0)
+    return PieceDensities(outer, inner, heart.each_g if heart else 0.0, heart.each_ml if heart else 0.0)
 
 
-def ball_in(portions: Portions, stuff: Stuff, outside: bool) -> Ball:
+def ball_in(portions: Portions, stuff: PieceDensities, outside: bool) -> Ball:
     if outside and portions.filling_g:
         return Ball(portions.paste_g, portions.dough_g + portions.heart_g, stuff)
     return Ball(portions.dough_g, portions.filling_g, stuff)
 
 
 def portioned(
-    working: Working, mixed: MixResult, filling: Made | None, heart: Heart | None, stuff: Stuff
+    working: Calculation,
+    mixed: MixResult,
+    filling: FinishedPart | None,
+    heart: WholeCentre | None,
+    stuff: PieceDensities,
 ) -> tuple[Portions, Cannot]:
     """Any of count, weights and sizes may be left out: what is not said is shared equally.
 
@@ -234,7 +238,7 @@ def portioned(
     return found, _cannot(working, found)
 
 
-def _plain(working: Working, dough_total: float, stuff: Stuff) -> tuple[float, float] | None:
+def _plain(working: Calculation, dough_total: float, stuff: PieceDensities) -> tuple[float, float] | None:
     """Dough alone: its weight, the piece's, or the piece's diameter, else shared by the count or as usual."""
     asked = working.sheet.pieces
     said = asked.measures
@@ -253,7 +257,7 @@ def _plain(working: Working, dough_total: float, stuff: Stuff) -> tuple[float, f
     return _usual_dough(working, dough_total, asked.dough_g or asked.piece_g), 0.0
 
 
-def _usual_dough(working: Working, dough_total: float, said: float | None = None) -> float:
+def _usual_dough(working: Calculation, dough_total: float, said: float | None = None) -> float:
     asked = working.sheet.pieces
     return said or (dough_total / asked.count if asked.count else min(working.way.usual_piece_g, dough_total))
 
@@ -271,7 +275,7 @@ _OUTSIDE: dict[str, Measure] = {**_INSIDE, "dough_g": "inner_g", "filling_g": "o
 
 
 def _filled(
-    working: Working, dough_total: float, filling_total: float, heart: Heart | None, stuff: Stuff
+    working: Calculation, dough_total: float, filling_total: float, heart: WholeCentre | None, stuff: PieceDensities
 ) -> tuple[float, float] | None:
     """Dough and filling of a piece, from two of its measures, or one and what there is to share, or that alone."""
     asked = working.sheet.pieces
@@ -337,7 +341,7 @@ _TOLD = {
 
 
 def _completed(
-    working: Working, said: dict[str, float], dough_total: float, filling_total: float, heart_g: float
+    working: Calculation, said: dict[str, float], dough_total: float, filling_total: float, heart_g: float
 ) -> dict[str, float]:
     """A second measure where one or none is said: by the count, else so that dough and filling come out even."""
     asked = working.sheet.pieces
@@ -359,7 +363,7 @@ def _completed(
     return {"dough_g": dough, "filling_g": filling_total / shared_by + heart_g}
 
 
-def _cannot(working: Working, found: Portions) -> Cannot:
+def _cannot(working: Calculation, found: Portions) -> Cannot:
     """What there is too little of for a piece, and whether there would be more pieces than a sheet holds."""
     way = working.way
     wanted: tuple[tuple[Cannot, str, float, float, str], ...] = (

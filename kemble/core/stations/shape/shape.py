@@ -12,12 +12,12 @@ from kemble.core.facts.fact import GEOMETRY, Origins, leaf
 from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.document import Tin
 from kemble.core.kitchen.larder import Composition
-from kemble.core.sheet.bowl import Had
+from kemble.core.sheet.bowl import PartOutput
 from kemble.core.stations.mix.mix import MixResult
 from kemble.core.stations.shape.leaf import lining
 from kemble.core.stations.shape.pieces import BallDrawing, pieces
 from kemble.core.stations.whole import ends_in_it
-from kemble.core.stations.working import Drawn, Working
+from kemble.core.stations.working import AnswerModel, Calculation
 from kemble.core.words import say
 
 HEATED_AT: tuple[str, ...] = ("steam", "bake")
@@ -25,7 +25,7 @@ BRIM_MM = 2.0  # nothing is filled nearer to the brim
 _SHALLOW_MM, _DEEP_MM = 12.0, 50.0  # a batter beyond these is spoken of
 
 
-class Tinful(Drawn):
+class TinShare(AnswerModel):
     """A size of tin, how many of it, and the share of the batch that one takes."""
 
     tin: Tin
@@ -33,7 +33,7 @@ class Tinful(Drawn):
     share: float
 
 
-class Layer(Drawn):
+class TinLayer(AnswerModel):
     """What lies in the tin beside the batter, as thick as it lies: under it, on floor and wall, or over it."""
 
     role: str
@@ -44,7 +44,7 @@ class Layer(Drawn):
     heated: bool = False  # it lies there while the batter is heated
 
 
-class TinDrawing(Drawn):
+class TinDrawing(AnswerModel):
     """`tin` is the one whose heart is slowest, `count` all of them together; `bag`: a sheet in a bag, not a tin.
 
     `depth_mm` is the batter's own; the layers lie under, round and over it.
@@ -54,9 +54,9 @@ class TinDrawing(Drawn):
     tin: Tin
     count: int
     depth_mm: float
-    tins: tuple[Tinful, ...] = ()
+    tins: tuple[TinShare, ...] = ()
     bag: bool = False
-    layers: tuple[Layer, ...] = ()
+    layers: tuple[TinLayer, ...] = ()
     over_mm: float = 0.0  # it does not fit: so far above where the lowest tin is full; no station works with it
 
     @property
@@ -81,7 +81,7 @@ class ShapeResult:
     filling: Composition | None = None
 
 
-def shape(working: Working, mixed: MixResult) -> ShapeResult:
+def shape(working: Calculation, mixed: MixResult) -> ShapeResult:
     """Pieces or depth, by the way's form and schools."""
     if working.follows(working.way.sheeted_when):
         return ShapeResult(bag_depth(working))
@@ -90,7 +90,7 @@ def shape(working: Working, mixed: MixResult) -> ShapeResult:
     return ShapeResult(tin_depth(working))
 
 
-def bag_depth(working: Working) -> TinDrawing:
+def bag_depth(working: Calculation) -> TinDrawing:
     """How thick the cooked mass lies when it is rolled into the corners of its bag."""
     bag = working.sheet.bag
     density = working.book.number("mix.density_g_per_ml")
@@ -119,14 +119,14 @@ def bag_depth(working: Working) -> TinDrawing:
     tin = Tin(
         shape="oblong", length_mm=bag.length_mm, width_mm=bag.width_mm, height_mm=min(200.0, max(10.0, thick + 5))
     )
-    whole = unchecked_model(Tinful, tin=tin, count=1, share=1.0)
+    whole = unchecked_model(TinShare, tin=tin, count=1, share=1.0)
     return unchecked_model(TinDrawing, kind="tin", tin=tin, count=1, depth_mm=thick, tins=(whole,), bag=True)
 
 
 _BLOCK_MM = (8.0, 22.0)  # blocks beyond these are spoken of: they toast to a wafer, or puff badly
 
 
-def tin_depth(working: Working) -> TinDrawing:
+def tin_depth(working: Calculation) -> TinDrawing:
     """How deep the batter stands in its tins, the same in all; with a problem noted, how it stands over the brim."""
     book, vessel = working.book, working.sheet.vessel
     tins = vessel.tins
@@ -182,11 +182,11 @@ def tin_depth(working: Working) -> TinDrawing:
         count=count,
         depth_mm=depth,
         layers=layers,
-        tins=tuple(unchecked_model(Tinful, tin=tin, count=many, share=tin.floor_mm2 / floor) for tin, many in tins),
+        tins=tuple(unchecked_model(TinShare, tin=tin, count=many, share=tin.floor_mm2 / floor) for tin, many in tins),
     )
 
 
-def _advise_depth(working: Working, depth: float, room: float, count: int, sizes: int) -> None:
+def _advise_depth(working: Calculation, depth: float, room: float, count: int, sizes: int) -> None:
     """What such a depth, and so much room below the brim, does. mm; `sizes` of tins."""
     if working.way.heat != "steam":
         rises = say("it puffs as it bakes")
@@ -221,12 +221,12 @@ def _advise_depth(working: Working, depth: float, room: float, count: int, sizes
     )
 
 
-def _ml(had: Had) -> float:
+def _ml(had: PartOutput) -> float:
     """The room that an output takes where it is laid."""
     return had.rest / had.item.g_per_ml
 
 
-def _layers(working: Working, depth: float, tins: Sequence[tuple[Tin, int]]) -> tuple[Layer, ...]:
+def _layers(working: Calculation, depth: float, tins: Sequence[tuple[Tin, int]]) -> tuple[TinLayer, ...]:
     """Each as thick as its volume over the floor; on the wall, over the floor and the wall up to the batter's top."""
     floor = sum(tin.floor_mm2 * many for tin, many in tins)
     wall = sum(tin.rim_mm * many for tin, many in tins) * depth
@@ -236,7 +236,7 @@ def _layers(working: Working, depth: float, tins: Sequence[tuple[Tin, int]]) -> 
         if where in ("under", "wall", "over"):
             area = floor + wall if where == "wall" else floor
             layer = unchecked_model(
-                Layer,
+                TinLayer,
                 role=had.role,
                 name=had.item.name,
                 group=had.made.output.group,
@@ -248,14 +248,14 @@ def _layers(working: Working, depth: float, tins: Sequence[tuple[Tin, int]]) -> 
     return tuple(found)
 
 
-def _before_heat(working: Working, had: Had) -> bool:
+def _before_heat(working: Calculation, had: PartOutput) -> bool:
     """Whether what is laid over goes in before its heat begins. A glaze is brushed on in it."""
     order = [step.id for step in working.way.steps]
     heat = next((order.index(step) for step in HEATED_AT if step in order), len(order))
     return had.role != "glaze" and had.place.joins in order[: heat + 1]
 
 
-def _overflows(working: Working, volume_ml: float, depth: float, floor: float, lowest: Tin, count: int) -> None:
+def _overflows(working: Calculation, volume_ml: float, depth: float, floor: float, lowest: Tin, count: int) -> None:
     """Say by how much it is too much, and the least that would hold it."""
     holds = floor * (lowest.height_mm - BRIM_MM) / 1000.0
     dough = working.way.word("dough")

@@ -6,19 +6,19 @@ import math
 from collections.abc import Sequence
 
 from kemble.core.facts.fact import CONSERVATION, GEOMETRY, KITCHEN_ESTIMATE
-from kemble.core.facts.quantity import Household, nearest_spoon
+from kemble.core.facts.quantity import HouseholdMeasure, nearest_spoon
 from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.geometry.rolled import CutterShape, Rolling, cutter_mm2, rollings
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.stations.window import timed
-from kemble.core.stations.working import Drawn, Working
+from kemble.core.stations.working import AnswerModel, Calculation
 from kemble.core.words import say
 
 _THINNEST_MM = 1.5  # dough rolled thinner than that tears on the board: then it is spoken of
 _CUTTER_OFF = 0.15  # a cutter so much smaller or larger than the disc wanted is told
 
 
-class RollingDrawing(Drawn):
+class RollingDrawing(AnswerModel):
     """`sheets` alike, each so many mm, with the middles of the cutters on it."""
 
     sheets: int
@@ -27,7 +27,7 @@ class RollingDrawing(Drawn):
     middles: tuple[tuple[float, ...], ...]
 
 
-class RolledDrawing(Drawn):
+class RolledDrawing(AnswerModel):
     """Dough rolled out and cut: the first rolling and what is rolled again. mm."""
 
     cutter_mm: float
@@ -36,7 +36,7 @@ class RolledDrawing(Drawn):
     rollings: tuple[RollingDrawing, ...]
 
 
-def disc(working: Working, outer_ml: float, skin_mm: float) -> None:
+def disc(working: Calculation, outer_ml: float, skin_mm: float) -> None:
     """The disc to flatten the outer layer to, belly in the middle."""
     pressed: EstimateId = "disc"
     timed(
@@ -50,7 +50,7 @@ def disc(working: Working, outer_ml: float, skin_mm: float) -> None:
     )
 
 
-def rope(working: Working, dough_ml: float, ball_mm: float) -> None:
+def rope(working: Calculation, dough_ml: float, ball_mm: float) -> None:
     """A rope, and how long each piece of it is."""
     across = max(1, round(working.likely("rope") * ball_mm))
     working.book.add(
@@ -69,11 +69,11 @@ def rope(working: Working, dough_ml: float, ball_mm: float) -> None:
     )
 
 
-def scoop(working: Working, grams: float, g_per_ml: float) -> None:
+def scoop(working: Calculation, grams: float, g_per_ml: float) -> None:
     """The spoon or scoop of the drawer nearest to a ball of filling, and what it comes to."""
     kitchen = working.kitchen
     scoops = tuple((scoop.name, scoop.ml) for scoop in kitchen.scoops)
-    found: Household = nearest_spoon(grams, g_per_ml=g_per_ml, spoons=kitchen.spoons, scoops=scoops)
+    found: HouseholdMeasure = nearest_spoon(grams, g_per_ml=g_per_ml, spoons=kitchen.spoons, scoops=scoops)
     ball = "shape.paste_g" if "shape.paste_g" in working.book else "shape.filling_g"
     drawer = working.from_kitchen("scoops", "scoops", ", ".join(name for name, _ in scoops) or say("spoons only"))
     working.book.add(
@@ -88,7 +88,7 @@ def scoop(working: Working, grams: float, g_per_ml: float) -> None:
     )
 
 
-def packet(working: Working, volume_ml: float, volumes: str) -> None:
+def packet(working: Calculation, volume_ml: float, volumes: str) -> None:
     """A flat packet: its side, and the rectangle of foil that goes round it."""
     book, said = working.book, working.sheet.wrap.thick_mm
     thick = said or working.likely("packet_mm")
@@ -134,7 +134,7 @@ def packet(working: Working, volume_ml: float, volumes: str) -> None:
         )
 
 
-def roll_out(working: Working, dough_g: float, dough_total: float) -> RolledDrawing | None:
+def roll_out(working: Calculation, dough_g: float, dough_total: float) -> RolledDrawing | None:
     """The dough rolled out, so thick that a cut weighs what a piece wants. None, with a problem noted, if it cannot be."""
     book, rolled = working.book, working.sheet.rolled
     g_per_ml = book.number("mix.density_g_per_ml")
@@ -183,7 +183,7 @@ def roll_out(working: Working, dough_g: float, dough_total: float) -> RolledDraw
     )
 
 
-def _enter_sheet(working: Working, thick: float, area: float, found: Sequence[Rolling], left_g: float) -> None:
+def _enter_sheet(working: Calculation, thick: float, area: float, found: Sequence[Rolling], left_g: float) -> None:
     """The sheet of dough, what is cut from it and from its trimmings, and what is left. mm, mm2, g."""
     book, rolled = working.book, working.sheet.rolled
     packing = working.from_sheet("rolled.packing", "laid", rolled.packing)
@@ -221,7 +221,7 @@ def _enter_sheet(working: Working, thick: float, area: float, found: Sequence[Ro
     )
 
 
-def _rolled_to_size(working: Working, volume_ml: float, each_mm2: float, g_per_ml: float) -> None:
+def _rolled_to_size(working: Calculation, volume_ml: float, each_mm2: float, g_per_ml: float) -> None:
     """All the dough as one sheet of a size: how thick it is, and what the cutter takes from it."""
     rolled, book = working.sheet.rolled, working.book
     if rolled.length_mm is None or rolled.width_mm is None:
@@ -243,7 +243,7 @@ def _rolled_to_size(working: Working, volume_ml: float, each_mm2: float, g_per_m
     )
 
 
-def _advise_rolled(working: Working, cutter: float, wanted: float | None, thick: float, cut: int) -> None:
+def _advise_rolled(working: Calculation, cutter: float, wanted: float | None, thick: float, cut: int) -> None:
     wants = int(working.book.number("shape.pieces"))
     if thick < _THINNEST_MM:
         says = say(

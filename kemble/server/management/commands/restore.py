@@ -20,7 +20,7 @@ from kemble.server.accounts.owner import kitchen_of, local_owner
 from kemble.server.exports.archive import open_archive
 from kemble.server.exports.archive_staging import GroupId, stage, take_beside, take_in_place
 from kemble.server.storage.backups import keep
-from kemble.server.storage.encryption import Sealed, is_sealed, unseal
+from kemble.server.storage.encryption import SealedFile, is_sealed, unseal
 from kemble.server.storage.folder import FolderBusy, UnreadableDatabase, held, restore_database
 
 
@@ -48,7 +48,7 @@ class Command(BaseCommand):
                     self._database(file)
         except Refused as refused:
             raise CommandError(str(refused)) from None
-        except (FolderBusy, UnreadableDatabase, Sealed, OSError) as error:
+        except (FolderBusy, UnreadableDatabase, SealedFile, OSError) as error:
             raise CommandError(str(error)) from None
 
     def _database(self, file: Path) -> None:
@@ -89,7 +89,7 @@ def _opened(file: Path) -> Iterator[Path]:
         return
     passphrase = settings.PASSPHRASE or (getpass.getpass("Passphrase: ") if sys.stdin.isatty() else "")
     if not passphrase:
-        raise Sealed(f"{file} is sealed: set KEMBLE_PASSPHRASE to what opens it.")
+        raise SealedFile(f"{file} is sealed: set KEMBLE_PASSPHRASE to what opens it.")
     plain = settings.DATA / ".kemble-unsealed.part"
     plain.unlink(missing_ok=True)
     try:

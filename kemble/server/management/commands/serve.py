@@ -28,7 +28,7 @@ from kemble.server.exports import archive_jobs
 from kemble.server.exports.archive_staging import discard_left_over
 from kemble.server.models import KitchenRecord
 from kemble.server.occasions import planning_jobs
-from kemble.server.storage.backups import Daily, before_migrating, sound, steps_waiting, what_to_do
+from kemble.server.storage.backups import DailyBackups, before_migrating, sound, steps_waiting, what_to_do
 from kemble.server.storage.folder import FolderBusy, UnreadableDatabase, check_schema, held, settle
 from kemble.server.storage.trash import purge
 from kemble.server.web.tls import machine_names, own_certificate
@@ -106,7 +106,7 @@ class Command(BaseCommand):
         warming.daemon = True
         warming.start()
         if not demo:
-            Daily(settings.DATA, settings.DATABASE).start()
+            DailyBackups(settings.DATA, settings.DATABASE).start()
         import uvicorn
 
         trusted = settings.TRUSTED_PROXIES

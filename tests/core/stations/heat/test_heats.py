@@ -560,11 +560,11 @@ class TestSides:
 def test_a_brick_is_the_product_of_three_slabs():
     """An oblong tin against a march of all its cells in three dimensions, written here: fixed and convective surfaces."""
     from kemble.core.kitchen.document import Tin
-    from kemble.core.physics.steaming import Cools, Steam
+    from kemble.core.physics.steaming import PotCooling, SteamSupply
     from kemble.core.physics.thermal import Material
-    from kemble.core.stations.heat.steam import _STEPS, _Tinful
+    from kemble.core.stations.heat.steam import _STEPS, _SteamedTin
 
-    plenty = Steam(1e9, 0.0, 0.0, 0.0)
+    plenty = SteamSupply(1e9, 0.0, 0.0, 0.0)
     k, rho, cp = 0.45, 1170.0, 2790.0
     sides_m, cells = (0.06, 0.05, 0.03), (24, 20, 12)
     for h in (math.inf, 120.0):
@@ -584,7 +584,7 @@ def test_a_brick_is_the_product_of_three_slabs():
             times.append(i * dt)
             hearts.append(float(celsius[11:13, 9:11, 5:7].mean()))
         tin = Tin(shape="oblong", length_mm=60, width_mm=50, height_mm=40)
-        ours = _Tinful(
+        ours = _SteamedTin(
             depth=0.03,
             tin=tin,
             lining="none",
@@ -596,7 +596,7 @@ def test_a_brick_is_the_product_of_three_slabs():
             start_c=20.0,
             stages=((0.0, plenty),),
             at_once=1,
-            cools=Cools(20.0, 1500.0),
+            cools=PotCooling(20.0, 1500.0),
             gel_c=75.0,
             needs=0.0,
         )

@@ -12,7 +12,7 @@ from kemble.core.kitchen.document import Kitchen
 from kemble.core.physics.baking import Oven, OvenSlab, bake
 from kemble.core.physics.conduction import following, slab
 from kemble.core.physics.doneness import cook_value_min
-from kemble.core.physics.steamer import Stage, boiled_off_g, loss_g_per_min, water_plan
+from kemble.core.physics.steamer import SteamerStage, boiled_off_g, loss_g_per_min, water_plan
 from kemble.core.physics.thermal import Material
 from kemble.core.plan.schedule import plan_from
 from kemble.core.sheet.document import default_sheet, sheet_from
@@ -76,7 +76,7 @@ class TestPhysics:
 
     def test_a_pot_that_is_off_boils_nothing_off(self):
         """Ten minutes at 1500 W, then off: 1500 / 2.257e6 a second for 600 s is 399 g, and no more for ever."""
-        stages = (Stage(10.0, 1500.0), Stage(math.inf, 0.0))
+        stages = (SteamerStage(10.0, 1500.0), SteamerStage(math.inf, 0.0))
         assert boiled_off_g(stages, 90) == pytest.approx(399, abs=1)
         told = water_plan(diameter_mm=260, full_mm=28, low_mm=12, stages=stages, minutes=90)
         assert told.top_ups == ()

@@ -12,7 +12,7 @@ from kemble.core.physics.doneness import cook_value_min, grain_needs_min
 from kemble.core.physics.thermal import Material
 from kemble.core.sheet.document import default_sheet, sheet_from
 from kemble.core.stations.chain import work
-from kemble.core.stations.heat.wrapped import _Wrapped
+from kemble.core.stations.heat.wrapped import _WrappedPiece
 
 KITCHEN = Kitchen(altitude_m=0)
 GRAIN = Material(k=0.48, rho=1120.0, cp=3200.0)
@@ -58,7 +58,7 @@ def test_the_heart_of_a_parcel_as_the_series_for_a_sphere_has_it():
     series = sum(
         4 * (math.sin(z) - z * math.cos(z)) / (2 * z - math.sin(2 * z)) * np.exp(-(z**2) * fourier) for z in roots
     )
-    one = _Wrapped(thick=0.05, side=None, material=GRAIN, h=h, start_c=start)
+    one = _WrappedPiece(thick=0.05, side=None, material=GRAIN, h=h, start_c=start)
     heart, _ = one.curves(times, float(around))
     later = times > 200
     assert np.abs(heart - (around + (start - around) * series))[later].max() < 0.5

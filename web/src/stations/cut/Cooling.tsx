@@ -4,14 +4,14 @@ import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
-import type { FactKey, Facts, Worked } from "../../api/client";
+import type { FactKey, Facts, WorkResult } from "../../api/client";
 import { Drawing, useRoom } from "../../ui/Drawing";
 import { Axis, Label } from "../../ui/dimension";
 import { degrees, minutes } from "../../ui/words";
 import { said } from "../../words/said";
 
 interface Props {
-  cooling: NonNullable<Worked["cooling"]>;
+  cooling: NonNullable<WorkResult["cooling"]>;
   facts: Facts;
   large?: boolean;
   /** What is done in the window: a bowl is eaten in it, a dough is worked. */

@@ -5,7 +5,7 @@ import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { scaleLinear } from "d3-scale";
 import { useState } from "react";
-import { api, ask, type Sheet, type Sides, type WayCard } from "../../api/client";
+import { api, ask, type SchoolsCompared, type Sheet, type WayCard } from "../../api/client";
 import { Picks } from "../../ui/Picks";
 import { capital } from "../../ui/words";
 
@@ -21,7 +21,7 @@ export function BothSides({ sheet, way }: Props) {
   );
   const found = useQuery({
     queryKey: ["sides", asked, sheet],
-    queryFn: ({ signal }) => ask<Sides>(api.POST("/api/sides", { body: { sheet, question: asked }, signal })),
+    queryFn: ({ signal }) => ask<SchoolsCompared>(api.POST("/api/sides", { body: { sheet, question: asked }, signal })),
     enabled: open && asked !== "",
     placeholderData: (before) => before,
     staleTime: Number.POSITIVE_INFINITY,
@@ -45,7 +45,7 @@ export function BothSides({ sheet, way }: Props) {
 
 const W = 720;
 
-export function SideBySide({ sides, busy }: { sides: Sides; busy: boolean }) {
+export function SideBySide({ sides, busy }: { sides: SchoolsCompared; busy: boolean }) {
   const last = Math.max(...sides.sides.map((side) => side.latest ?? 0), 1);
   const x = scaleLinear()
     .domain([0, last * 1.05])

@@ -2,11 +2,11 @@
 
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
-import type { StepWorked, Worked } from "../../api/client";
+import type { StepResult, WorkResult } from "../../api/client";
 import { trimmed } from "../../words/numbers";
 
-export function Checks({ worked }: { worked: Worked }) {
-  const step = worked.steps.find((one: StepWorked) => one.window && one.cue);
+export function Checks({ worked }: { worked: WorkResult }) {
+  const step = worked.steps.find((one: StepResult) => one.window && one.cue);
   if (!worked.checks.length) return null;
   return (
     <section aria-label={t`When to look`} className="mt-3">

@@ -3,13 +3,13 @@
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
-import type { Facts, Hang, Sheet } from "../../api/client";
+import type { Facts, Sensitivity, Sheet } from "../../api/client";
 import { LinkButton, TextLink } from "../../ui/LinkButton";
 import { fixed, trimmed } from "../../words/numbers";
 import { isMeasuredHere, Measure } from "./Measure";
 
 interface Props {
-  hangs: readonly Hang[];
+  hangs: readonly Sensitivity[];
   facts: Facts;
   sheet: Sheet;
   batterC: number;
@@ -78,7 +78,7 @@ export function HangsOn({ hangs, facts, sheet, batterC, onSheet }: Props) {
   );
 }
 
-const rangeOf = (hang: Hang) =>
+const rangeOf = (hang: Sensitivity) =>
   hang.unit === "x"
     ? t`between ${fixed(hang.low, 2)} and ${fixed(hang.high, 2)} times what is told`
     : t`${+hang.low.toPrecision(3)} to ${+hang.high.toPrecision(3)} ${hang.unit}`;

@@ -129,7 +129,7 @@ export function Heat({ editing, way }: StationProps) {
                 <TemperatureField
                   label={t`Goes in at`}
                   celsius={sheet.start.batter_c ?? batterOf(sheet, way)}
-                  within={limit("Start.batter_c")}
+                  within={limit("StartTemperatures.batter_c")}
                   onChange={(batter_c) => edit({ ...sheet, start: { ...sheet.start, batter_c } })}
                 />
               </Row>
@@ -139,7 +139,7 @@ export function Heat({ editing, way }: StationProps) {
                 <TemperatureField
                   label={t`Goes in at`}
                   celsius={sheet.start.dough_c}
-                  within={limit("Start.dough_c")}
+                  within={limit("StartTemperatures.dough_c")}
                   onChange={(dough_c) => edit({ ...sheet, start: { ...sheet.start, dough_c } })}
                 />
               </Row>

@@ -4,7 +4,7 @@ import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
-import type { Curve, FactKey, Facts, HeatDrawing, SteamerDrawing, Worked } from "../../api/client";
+import type { FactKey, Facts, HeatDrawing, SteamerDrawing, TemperatureCurve, WorkResult } from "../../api/client";
 import { Drawing, useRoom } from "../../ui/Drawing";
 import { Axis, Label } from "../../ui/dimension";
 import { FactFigure } from "../../ui/FactFigure";
@@ -19,17 +19,17 @@ const PAD = { left: 56, right: 20, top: 80, bottom: 58 };
 
 interface Props {
   drawing: HeatDrawing;
-  curve: Curve;
+  curve: TemperatureCurve;
   facts: Facts;
-  checks: Worked["checks"];
+  checks: WorkResult["checks"];
   /** Of the way's own heat; none or one when it is all the way alike. */
-  stages: Worked["stages"];
+  stages: WorkResult["stages"];
   /** Minutes since it went in, told along the curve. */
   at: number;
 }
 
 /** The last minute that the drawing shows. */
-export const lastMinute = (curve: Curve, facts: Facts) =>
+export const lastMinute = (curve: TemperatureCurve, facts: Facts) =>
   Math.max(curve.minutes.at(-1) ?? 1, Number(facts["heat.latest_min"]?.value ?? 0) * 1.08);
 
 /** The steamer of a heat that has one. */

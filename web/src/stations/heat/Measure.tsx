@@ -4,7 +4,7 @@ import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { type ReactNode, useState } from "react";
-import { api, ask, type Hang, type KitchenSettings, type Sheet } from "../../api/client";
+import { api, ask, type KitchenSettings, type Sensitivity, type Sheet } from "../../api/client";
 import { limit } from "../../api/limits";
 import { kitchenQuery } from "../../api/queries";
 import { useKitchenSave } from "../../sheet/useKitchenSave";
@@ -18,7 +18,7 @@ import { celsius, degrees, degreesUnit, lengthFigure, lengthUnit, millimetres } 
 type Own = KitchenSettings["estimates"];
 
 export interface MeasureProps {
-  hang: Hang;
+  hang: Sensitivity;
   sheet: Sheet;
   batterC: number;
   depthMm: number;
@@ -31,7 +31,7 @@ interface FormProps extends MeasureProps {
 }
 
 /** By what narrows it: how it is measured. What is not here is done elsewhere (a kettle, the log, the scale). */
-const FORMS: Partial<Record<NonNullable<Hang["narrows"]>, (props: FormProps) => ReactNode>> = {
+const FORMS: Partial<Record<NonNullable<Sensitivity["narrows"]>, (props: FormProps) => ReactNode>> = {
   oven: Oven,
   "oven-tin": OvenTin,
   steam: InSteam,
@@ -41,7 +41,7 @@ const FORMS: Partial<Record<NonNullable<Hang["narrows"]>, (props: FormProps) => 
   manner: Taste,
 };
 
-export const isMeasuredHere = (hang: Hang) => hang.narrows != null && hang.narrows in FORMS;
+export const isMeasuredHere = (hang: Sensitivity) => hang.narrows != null && hang.narrows in FORMS;
 
 export function Measure(props: MeasureProps) {
   const kitchen = useQuery(kitchenQuery).data?.kitchen;

@@ -1,13 +1,13 @@
 /** A slider over the minutes of a heat, and what is so at that one. */
 
 import { t } from "@lingui/core/macro";
-import type { Curve, SteamerDrawing } from "../../api/client";
+import type { SteamerDrawing, TemperatureCurve } from "../../api/client";
 import { degrees, degreesUnit, lengthWords } from "../../ui/words";
 import { along } from "./HeatCurve";
 import { levelAt } from "./Steamer";
 
 export function Minute(props: {
-  curve: Curve;
+  curve: TemperatureCurve;
   steamer: SteamerDrawing | null;
   at: number;
   share: number;

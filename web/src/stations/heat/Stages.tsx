@@ -2,7 +2,7 @@
 
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
-import type { HeatDrawing, Sheet, Worked } from "../../api/client";
+import type { HeatDrawing, Sheet, WorkResult } from "../../api/client";
 import { limit } from "../../api/limits";
 import { LinkButton } from "../../ui/LinkButton";
 import { NumberField } from "../../ui/NumberField";
@@ -12,7 +12,7 @@ import { said } from "../../words/said";
 
 type Stage = Sheet["heat"]["stages"][number];
 type StageLevel = NonNullable<Stage["level"]>;
-type StageWorked = Worked["stages"][number];
+type StageWorked = WorkResult["stages"][number];
 
 const LEVELS: StageLevel[] = ["high", "medium", "low", "off"];
 /** How strong each level looks: hatched ever closer, so that it does not hang on colour alone. */

@@ -3,20 +3,20 @@
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
-import type { Sheet, StepWorked, Worked } from "../../api/client";
+import type { Sheet, StepResult, WorkResult } from "../../api/client";
 import { ActionMenu } from "../../ui/ActionMenu";
 import { Taught } from "../Taught";
 
 interface Props {
   sheet: Sheet;
-  worked: Worked;
+  worked: WorkResult;
   edit: (sheet: Sheet) => void;
 }
 
 /** These have a place of their own: under their curves. */
 const ELSEWHERE = ["heat.done_min", "heat.all_loads_min", "heat.bare_min", "rest.cut_after_min", "grain.soak_min"];
 
-export const isTaught = (step: StepWorked) =>
+export const isTaught = (step: StepResult) =>
   step.window == null && !ELSEWHERE.includes(step.fact ?? "") && (step.between != null || step.hands !== "held");
 
 export function TaughtOthers({ sheet, worked, edit }: Props) {

@@ -3,7 +3,7 @@
 
 import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { afterEach, describe, expect, it, vi } from "vitest";
-import type { Fact, HeatDrawing, Sheet, Sides, WayCard } from "../../api/client";
+import type { Fact, HeatDrawing, SchoolsCompared, Sheet, WayCard } from "../../api/client";
 import type { Editing } from "../../sheet/useSheet";
 import { Around, fact, KITCHEN, pass, serve, sheet, WAY, worked } from "../../testing";
 import { Heat } from "./Heat";
@@ -212,7 +212,7 @@ describe("where cooks disagree", () => {
       { id: "cover", title: "Top of the tin", station: "heat" },
     ],
   };
-  const sides = (question: string): Sides => ({
+  const sides = (question: string): SchoolsCompared => ({
     id: question,
     title: question,
     rows: [],

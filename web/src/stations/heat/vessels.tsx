@@ -3,13 +3,13 @@
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
-import type { Sheet, Tin, Worked } from "../../api/client";
+import type { Sheet, Tin, WorkResult } from "../../api/client";
 import { kitchenQuery } from "../../api/queries";
 import { Row } from "../../ui/Row";
 import { tinSize } from "../../ui/tins";
 
 interface StandsInProps {
-  worked: Worked;
+  worked: WorkResult;
   heat: Sheet["heat"];
   onPick: (heat: Sheet["heat"]) => void;
 }

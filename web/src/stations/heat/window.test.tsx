@@ -3,7 +3,7 @@
 
 import { cleanup, fireEvent, render, screen, waitFor } from "@testing-library/react";
 import { afterEach, describe, expect, it, vi } from "vitest";
-import type { Hang, Sheet, StepWorked, Worked } from "../../api/client";
+import type { Sensitivity, Sheet, StepResult, WorkResult } from "../../api/client";
 import { Around, type Asked, fact, facts, KITCHEN, serve, sheet, worked } from "../../testing";
 import { Taught } from "../Taught";
 import { HangsOn } from "./HangsOn";
@@ -15,7 +15,7 @@ afterEach(() => {
   localStorage.clear();
 });
 
-const hang = (more: Partial<Hang>): Hang => ({
+const hang = (more: Partial<Sensitivity>): Sensitivity => ({
   id: "oven_c",
   words: "what the oven is off its dial",
   moves: "bakes",
@@ -48,7 +48,7 @@ function saved(): Asked[] {
   return asked;
 }
 
-function show(hangs: Hang[], onSheet = vi.fn()) {
+function show(hangs: Sensitivity[], onSheet = vi.fn()) {
   const of = { ...sheet(), heat: { level: "medium", oven_c: 175, stages: [] } } as unknown as Sheet;
   render(<HangsOn hangs={hangs} facts={WINDOW} sheet={of} batterC={21} onSheet={onSheet} />, { wrapper: Around });
   return onSheet;
@@ -101,7 +101,7 @@ describe("what a window hangs on", () => {
 });
 
 describe("the time I was taught", () => {
-  const answer: Worked["taught"][number] = {
+  const answer: WorkResult["taught"][number] = {
     of: "heat",
     minutes: 60,
     by: "grandmother",
@@ -110,7 +110,7 @@ describe("the time I was taught", () => {
     says: ["set through since 28"],
     explains: "So much longer it would be with a leaky lid.",
   };
-  const taught = (told: object, times: Worked["taught"] = []) => {
+  const taught = (told: object, times: WorkResult["taught"] = []) => {
     const edits: Sheet[] = [];
     const of = { ...sheet(), taught: told } as Sheet;
     render(<Taught of="heat" sheet={of} worked={{ ...worked(), taught: times }} edit={(next) => edits.push(next)} />, {
@@ -141,7 +141,7 @@ describe("the time I was taught", () => {
 
 describe("a time taught for another step", () => {
   const step = (id: string, title: string, more: object = {}) =>
-    ({ id, title, hands: "free", fact: "", window: null, between: null, ...more }) as unknown as StepWorked;
+    ({ id, title, hands: "free", fact: "", window: null, between: null, ...more }) as unknown as StepResult;
   const steps = [
     step("boil", "Bring it to the boil", {
       hands: "minded",

@@ -4,7 +4,7 @@ import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { Fragment, useState } from "react";
-import type { KitchenSettings, LineWorked, PartRole, UnitId, WayCard } from "../../api/client";
+import type { KitchenSettings, LineResult, PartRole, UnitId, WayCard } from "../../api/client";
 import { limit } from "../../api/limits";
 import { familiesQuery, larderQuery } from "../../api/queries";
 import { newPart, withLine } from "../../sheet/edits";
@@ -118,7 +118,7 @@ interface RowProps {
   editing: Editing;
   part: number;
   at: number;
-  shown?: LineWorked;
+  shown?: LineResult;
   kitchen: KitchenSettings;
   held: boolean;
   way: WayCard;

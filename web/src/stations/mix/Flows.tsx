@@ -6,7 +6,7 @@
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { type KeyboardEvent, type PointerEvent, useState } from "react";
-import type { PartRole, PartWorked, Place, WayCard } from "../../api/client";
+import type { OutputPlace, PartResult, PartRole, WayCard } from "../../api/client";
 import { withPlace, withTake } from "../../sheet/edits";
 import type { Editing } from "../../sheet/useSheet";
 import { cutText } from "../../ui/cutText";
@@ -243,7 +243,7 @@ function targetsOf(editing: Editing, way: WayCard, flow: Flow): string[] {
 }
 
 const placeNowOf = (flow: Flow) =>
-  flow.goes.take >= 0 ? flow.goes.to : placeId({ ...(flow.output.place as Place), joins: "" });
+  flow.goes.take >= 0 ? flow.goes.to : placeId({ ...(flow.output.place as OutputPlace), joins: "" });
 
 function stepped(ids: string[], now: string, by: number): string {
   const at = ids.indexOf(now);
@@ -268,6 +268,6 @@ const flowWords = ({ output, goes }: Flow) => {
 };
 const saying = (bands: Band[]) => bands.flatMap((band) => (band.flow ? [flowWords(band.flow)] : [])).join("; ");
 const grams = (value: number) => weightWords(value, value < 9.95 ? 1 : 0);
-const madeWords = (part: PartWorked) =>
+const madeWords = (part: PartResult) =>
   part.reduced ? t`${weightFigure(part.raw_g)} in, ${grams(part.made_g)} made` : grams(part.made_g);
 const short = (name: string) => cutText(name, 21, "…");

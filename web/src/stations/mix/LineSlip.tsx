@@ -5,7 +5,7 @@ import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { Popover } from "radix-ui";
 import { useState } from "react";
-import type { IngredientCard, Line, LineWorked, PartRole, WayCard } from "../../api/client";
+import type { IngredientCard, Line, LineResult, PartRole, WayCard } from "../../api/client";
 import { limit } from "../../api/limits";
 import { exchangesQuery } from "../../api/queries";
 import { withLine } from "../../sheet/edits";
@@ -19,7 +19,7 @@ import { Splits } from "./Splits";
 
 interface Props {
   editing: Editing;
-  shown: LineWorked;
+  shown: LineResult;
   item?: IngredientCard;
   way: WayCard;
 }

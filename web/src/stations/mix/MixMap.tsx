@@ -6,7 +6,7 @@ import { scaleLinear } from "d3-scale";
 import { curveCatmullRomClosed, line } from "d3-shape";
 import type { KeyboardEvent } from "react";
 import { Link } from "react-router";
-import type { Dot, WayCard } from "../../api/client";
+import type { MapDot, WayCard } from "../../api/client";
 import { Drawing, useRoom } from "../../ui/Drawing";
 import { Axis, Label } from "../../ui/dimension";
 import { fill } from "../../ui/materials";
@@ -23,7 +23,7 @@ interface Props {
   way: WayCard;
   hydration?: number;
   sugar?: number;
-  dots: Dot[];
+  dots: MapDot[];
   /** Between what the two may lie, where amounts were said by the cup. */
   cloud?: { hydration: Range; sugar: Range };
   onMove?: (hydration: number, sugar: number) => void;
@@ -220,7 +220,7 @@ function cloudOf({ hydration, sugar }: NonNullable<Props["cloud"]>, x: Scale, y:
 
 const clamp = (value: number, low: number, high: number) => Math.min(high, Math.max(low, value));
 
-function scales(way: WayCard, hydration: number | undefined, sugar: number | undefined, dots: Dot[], wide: number) {
+function scales(way: WayCard, hydration: number | undefined, sugar: number | undefined, dots: MapDot[], wide: number) {
   const points = [
     ...outlineOf(way),
     ...way.zone_words.map((word): Point => [word.hydration_pct, word.sugar_pct]),

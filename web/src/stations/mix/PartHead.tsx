@@ -4,7 +4,7 @@ import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { Popover } from "radix-ui";
-import type { FactKey, FamilyCard, KitchenSettings, Part, PartRole, PartWorked, WayCard } from "../../api/client";
+import type { FactKey, FamilyCard, KitchenSettings, Part, PartResult, PartRole, WayCard } from "../../api/client";
 import { GROUPS } from "../../api/generated";
 import { limit } from "../../api/limits";
 import { familiesQuery, larderQuery } from "../../api/queries";
@@ -26,7 +26,7 @@ interface Props {
   editing: Editing;
   part: Part;
   at: number;
-  worked?: PartWorked;
+  worked?: PartResult;
   kitchen: KitchenSettings;
   way: WayCard;
 }
@@ -86,7 +86,7 @@ export function PartHead({ editing, part, at, worked, kitchen, way }: Props) {
 /** What stands before a part in the list of what can be added; no ingredient's id begins so. */
 const MADE = t`made here `;
 
-const outputsOf = (worked: PartWorked[], part: Part) =>
+const outputsOf = (worked: PartResult[], part: Part) =>
   worked.find((one) => one.role === part.role)?.outputs ?? [{ id: "", name: part.name || part.role }];
 
 const weightFact = (role: PartRole, onTheScale: boolean): FactKey =>
@@ -101,7 +101,7 @@ function PartSlip({
 }: {
   editing: Editing;
   part: Part;
-  worked: PartWorked;
+  worked: PartResult;
   kitchen: KitchenSettings;
   way: WayCard;
 }) {

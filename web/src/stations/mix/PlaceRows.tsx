@@ -1,7 +1,7 @@
 /** Where the rest of an output goes, and at which step of the way it does. */
 
 import { t } from "@lingui/core/macro";
-import type { PartRole, Place, Sheet, WayCard } from "../../api/client";
+import type { OutputPlace, PartRole, Sheet, WayCard } from "../../api/client";
 import { PickRow } from "../../ui/Row";
 import { joinSteps, placeId, placeOf, placesFor } from "./places";
 
@@ -10,8 +10,8 @@ interface Props {
   sheet: Sheet;
   way: WayCard;
   role: PartRole;
-  place: Place;
-  onChange: (place: Place) => void;
+  place: OutputPlace;
+  onChange: (place: OutputPlace) => void;
 }
 
 export function PlaceRows({ label, sheet, way, role, place, onChange }: Props) {

@@ -20,7 +20,7 @@ export function Scalding({ editing, way }: { editing: Editing; way: WayCard }) {
       <NumberRow
         label={t`Of the water, poured on boiling`}
         unit="%"
-        within={limit("Start.scald_pct")}
+        within={limit("StartTemperatures.scald_pct")}
         step={5}
         value={start.scald_pct ?? Math.round(100 * usual)}
         onChange={(scald_pct) => edit({ ...sheet, start: { ...start, scald_pct } })}

@@ -5,7 +5,7 @@ import { Trans } from "@lingui/react/macro";
 import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
 import type { KeyboardEvent } from "react";
-import type { FactKey, Facts, GrainWorked } from "../../api/client";
+import type { FactKey, Facts, GrainResult } from "../../api/client";
 import { LIMITS } from "../../api/generated";
 import { limit } from "../../api/limits";
 import type { Editing } from "../../sheet/useSheet";
@@ -27,7 +27,7 @@ const W = 680;
 const H = 300;
 const PAD = { left: 56, right: 30, top: 30, bottom: 54 };
 
-export function Soak({ editing, grain, facts }: { editing: Editing; grain: GrainWorked; facts: Facts }) {
+export function Soak({ editing, grain, facts }: { editing: Editing; grain: GrainResult; facts: Facts }) {
   const { sheet, edit } = editing;
   const soak = (change: Partial<typeof sheet.grain>) => edit({ ...sheet, grain: { ...sheet.grain, ...change } });
   const last = grain.minutes.at(-1) ?? 60;
@@ -191,7 +191,7 @@ export function Soak({ editing, grain, facts }: { editing: Editing; grain: Grain
 }
 
 /** Taken up at a time, read off the curve while the bean is dragged. */
-function interpolate({ minutes: at, uptake_pct: pct }: GrainWorked, time: number): number {
+function interpolate({ minutes: at, uptake_pct: pct }: GrainResult, time: number): number {
   const i = at.findIndex((m) => m >= time);
   if (i <= 0) return pct[i === 0 ? 0 : pct.length - 1] ?? 0;
   const [a = 0, b = 1] = [at[i - 1], at[i]];
@@ -199,7 +199,7 @@ function interpolate({ minutes: at, uptake_pct: pct }: GrainWorked, time: number
 }
 
 /** Dry, drained, poured on, cooked: four weights as bars on one scale, the drained one to check. */
-function GrainScale({ grain, facts }: { grain: GrainWorked; facts: Facts }) {
+function GrainScale({ grain, facts }: { grain: GrainResult; facts: Facts }) {
   const steps: { key: FactKey; words: string; grams: number; material: string }[] = [
     { key: "grain.dry_g", words: t`dry`, grams: grain.dry_g, material: "starch" },
     { key: "grain.soaked_g", words: t`drained, on the scale`, grams: grain.soaked_g, material: "starch" },

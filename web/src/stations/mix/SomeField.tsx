@@ -1,7 +1,7 @@
 /** Some of what is made: a share of it in per cent, or an amount by weight or measure. */
 
 import { t } from "@lingui/core/macro";
-import type { Some, UnitId } from "../../api/client";
+import type { PartialAmount, UnitId } from "../../api/client";
 import { UNITS } from "../../api/generated";
 import { limit, scaled } from "../../api/limits";
 import { NumberField } from "../../ui/NumberField";
@@ -11,10 +11,10 @@ const SHARE = "%";
 
 interface Props {
   label: string;
-  some: Some | null;
+  some: PartialAmount | null;
   /** What all of it weighs: turning a share into grams, or grams into a share, changes nothing. */
   madeG: number;
-  onChange: (some: Some) => void;
+  onChange: (some: PartialAmount) => void;
   onClear?: () => void;
 }
 
@@ -41,7 +41,7 @@ export function SomeField({ label, some, madeG, onChange, onClear }: Props) {
         hideLabel
         value={some?.amount ? some.amount.value : share}
         decimals={1}
-        within={some?.amount ? limit("Amount.value") : scaled(limit("Some.share"), 100)}
+        within={some?.amount ? limit("Amount.value") : scaled(limit("PartialAmount.share"), 100)}
         width="4.4rem"
         onChange={put}
         onClear={onClear}

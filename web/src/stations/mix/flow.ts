@@ -1,7 +1,7 @@
 /** The flow as a drawing: parts in the order in which they are made, every band as thick as it is heavy. Geometry only. */
 
 import { t } from "@lingui/core/macro";
-import type { Flowing, LineWorked, OutputWorked, PartWorked, Sheet } from "../../api/client";
+import type { LineResult, OutputFlow, OutputResult, PartResult, Sheet } from "../../api/client";
 
 export const WIDTH = 680;
 /** Where the words of the lines end, and their bands begin. */
@@ -31,10 +31,10 @@ export interface Band {
 
 export interface Flow {
   role: string;
-  output: OutputWorked;
+  output: OutputResult;
   /** Which of the part's outputs it is; the first is what the part is made for. */
   nth: number;
-  goes: Flowing;
+  goes: OutputFlow;
 }
 
 export interface Bar {
@@ -44,7 +44,7 @@ export interface Bar {
   top: number;
   raw: number;
   made: number;
-  part: PartWorked;
+  part: PartResult;
 }
 
 export interface Sink {
@@ -93,7 +93,7 @@ interface End {
 
 const SINK_NAMES: Record<string, string> = { kept: "kept", beside: t`beside it`, held: t`held back`, whole: t`to eat` };
 
-export function drawnFlow(sheet: Sheet, lines: LineWorked[], parts: PartWorked[]): FlowDrawn {
+export function drawnFlow(sheet: Sheet, lines: LineResult[], parts: PartResult[]): FlowDrawn {
   const order = [...parts].sort((a, b) => a.nth - b.nth);
   const roles = new Set(order.map((part) => part.role));
   const flows = order.flatMap((part) =>
@@ -157,7 +157,7 @@ export function drawnFlow(sheet: Sheet, lines: LineWorked[], parts: PartWorked[]
 export const keyOf = ({ role, output, goes }: Flow) => `${role}.${output.id} ${goes.to} ${goes.name} ${goes.take}`;
 
 /** What goes into a part: of parts made before it first, then its lines, and the shares of other parts' lines. */
-function incoming(role: string, lines: LineWorked[], flows: Flow[]): Incoming[] {
+function incoming(role: string, lines: LineResult[], flows: Flow[]): Incoming[] {
   const taken = flows
     .filter((flow) => flow.goes.to === role)
     .map((flow): Incoming => ({ key: keyOf(flow), grams: flow.goes.grams, group: flow.output.group }));
@@ -165,7 +165,7 @@ function incoming(role: string, lines: LineWorked[], flows: Flow[]): Incoming[] 
 }
 
 /** The shares of a line that go into a part; with its own part also what is held back of it. */
-function sharesOf(line: LineWorked, role: string): Incoming[] {
+function sharesOf(line: LineResult, role: string): Incoming[] {
   const whole = { to: line.role, at: "", grams: line.used_g };
   const shares = line.carried.some((one) => one.to) ? line.carried : [whole, ...line.carried];
   return shares.flatMap((one, i): Incoming[] => {
@@ -176,7 +176,7 @@ function sharesOf(line: LineWorked, role: string): Incoming[] {
 }
 
 /** How many parts lie before each: a part stands to the right of all that goes into it. */
-function depths(order: PartWorked[], flows: Flow[]): Map<string, number> {
+function depths(order: PartResult[], flows: Flow[]): Map<string, number> {
   const depth = new Map<string, number>();
   for (const part of order) {
     const before = flows.filter((flow) => flow.goes.to === part.role);

@@ -4,15 +4,15 @@
 import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type {
-  GrainWorked,
+  GrainResult,
   KitchenSettings,
   Line,
-  LineWorked,
+  LineResult,
   MixDrawing,
-  OutputWorked,
-  PartWorked,
+  OutputResult,
+  PartResult,
   Sheet,
-  Worked,
+  WorkResult,
 } from "../../api/client";
 import { newLine, newPart, withNewTake, withoutPart } from "../../sheet/edits";
 import type { Editing } from "../../sheet/useSheet";
@@ -34,7 +34,7 @@ afterEach(() => {
   vi.useRealTimers();
 });
 
-const shownLine = (at: number, name: string, grams: number, more: Partial<LineWorked> = {}): LineWorked => ({
+const shownLine = (at: number, name: string, grams: number, more: Partial<LineResult> = {}): LineResult => ({
   part: 0,
   line: at,
   role: "base",
@@ -53,7 +53,7 @@ const shownLine = (at: number, name: string, grams: number, more: Partial<LineWo
   ...more,
 });
 
-const syrup: PartWorked = {
+const syrup: PartResult = {
   role: "syrup",
   name: "syrup",
   family: "coconut-syrup",
@@ -448,7 +448,7 @@ describe("what is fixed", () => {
 });
 
 describe("where it goes", () => {
-  const base: PartWorked = {
+  const base: PartResult = {
     ...syrup,
     role: "base",
     name: "rice",
@@ -523,7 +523,7 @@ describe("where it goes", () => {
   it("what was taken goes back when it is carried off the parts", () => {
     const taking = withNewTake(two, "base", "syrup", { share: 0.5, amount: null });
     const half = structuredClone(syrup);
-    (half.outputs[0] as OutputWorked).goes = [
+    (half.outputs[0] as OutputResult).goes = [
       { to: "base", name: "rice", grams: 217, where: "", joins: "", take: 0, short_g: 0 },
     ];
     const { edits } = show(taking, [base, half]);
@@ -557,7 +557,7 @@ describe("places", () => {
 });
 
 describe("the soak", () => {
-  const grain: GrainWorked = {
+  const grain: GrainResult = {
     minutes: [0, 60, 120, 240],
     uptake_pct: [0, 20, 26, 30],
     soak_min: 60,
@@ -621,7 +621,7 @@ describe("units", () => {
 });
 
 describe("the station", () => {
-  const grain: GrainWorked = {
+  const grain: GrainResult = {
     minutes: [0, 60],
     uptake_pct: [0, 20],
     soak_min: 60,
@@ -637,7 +637,7 @@ describe("the station", () => {
   const corners = [100, 135, 170].map((x, i) => ({ hydration_pct: x, sugar_pct: 60 + 25 * (i % 2) }));
   const way = { ...WAY, zone: corners, zone_words: [] } as typeof WAY;
 
-  function show(more: Partial<Worked> = {}, editing: Partial<Editing> = {}) {
+  function show(more: Partial<WorkResult> = {}, editing: Partial<Editing> = {}) {
     const made = benchOf(
       two,
       worked(
@@ -705,7 +705,7 @@ describe("the station", () => {
   });
 
   it("shows what is unlikely about a line, under it", () => {
-    show({ lines: [{ ...(weighed[0] as LineWorked), question: "Another cup?" }, ...weighed.slice(1)] });
+    show({ lines: [{ ...(weighed[0] as LineResult), question: "Another cup?" }, ...weighed.slice(1)] });
     expect(screen.getByText("Another cup?")).toBeTruthy();
   });
 });

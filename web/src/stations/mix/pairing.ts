@@ -1,15 +1,15 @@
 /** Which of the lines that were worked is which line of the sheet that is shown: they may be a change apart. */
 
-import type { LineWorked, Sheet } from "../../api/client";
+import type { LineResult, Sheet } from "../../api/client";
 
 /** What was worked of a line, at its present place; nothing when that line was not there yet. */
 export function workedLine(
-  worked: LineWorked[],
+  worked: LineResult[],
   drawnFrom: Sheet,
   sheet: Sheet,
   part: number,
   line: number,
-): LineWorked | undefined {
+): LineResult | undefined {
   const at = (p: number, i: number) => worked.find((one) => one.part === p && one.line === i);
   if (drawnFrom === sheet) return at(part, line);
   const { role, lines } = sheet.parts[part] as Sheet["parts"][number];

@@ -1,9 +1,9 @@
 /** Where what is made can go, as one choice, and in words. */
 
 import { t } from "@lingui/core/macro";
-import type { Part, PartRole, Place, Sheet, WayCard } from "../../api/client";
+import type { OutputPlace, Part, PartRole, Sheet, WayCard } from "../../api/client";
 
-type Where = NonNullable<Place["where"]>;
+type Where = NonNullable<OutputPlace["where"]>;
 
 const IN_A_TIN: Record<"under" | "wall" | "through" | "over", string> = {
   under: t`under it, in the tin`,
@@ -34,10 +34,11 @@ export const joinSteps = (way: WayCard, sheet: Sheet): [string, string][] =>
   ]);
 
 /** One choice as a word: a role, "beside", "kept", or "whole" and where. */
-export const placeId = (place: Place) => (place.to === "whole" && place.where ? `whole ${place.where}` : place.to);
+export const placeId = (place: OutputPlace) =>
+  place.to === "whole" && place.where ? `whole ${place.where}` : place.to;
 
-export function placeOf(id: string, joins = ""): Place {
-  const [to, where] = id.split(" ") as [Place["to"], Where | undefined];
+export function placeOf(id: string, joins = ""): OutputPlace {
+  const [to, where] = id.split(" ") as [OutputPlace["to"], Where | undefined];
   return { to, where: where ?? null, joins };
 }
 

@@ -1,8 +1,8 @@
 /** How a batch came out, as a mark with its own shape and colour. */
 
-import type { Dot } from "../../api/client";
+import type { MapDot } from "../../api/client";
 
-export const VERDICTS: Dot["verdict"][] = ["just right", "too soft", "too firm", "untasted"];
+export const VERDICTS: MapDot["verdict"][] = ["just right", "too soft", "too firm", "untasted"];
 
 export function VerdictMark({ verdict, x, y, size = 8 }: { verdict: string; x: number; y: number; size?: number }) {
   const line = { stroke: "var(--color-ink)", strokeWidth: 1.5, fill: "var(--color-sheet)" };

@@ -1,7 +1,7 @@
 /** What the liquid lines of the base say, and the same pot said the other way. */
 
 import { t } from "@lingui/core/macro";
-import type { Facts, LineWorked, Sheet } from "../../api/client";
+import type { Facts, LineResult, Sheet } from "../../api/client";
 
 export type Water = Sheet["grain"]["water"];
 
@@ -12,7 +12,7 @@ export const WATER: [Water, string][] = [
 ];
 
 /** The sheet with its liquids said another way: as much is in the pot as before. */
-export function withWater(sheet: Sheet, lines: LineWorked[], facts: Facts, to: Water): Sheet {
+export function withWater(sheet: Sheet, lines: LineResult[], facts: Facts, to: Water): Sheet {
   const poured = Number(facts["grain.cook_water_g"]?.value ?? 0);
   const all = Number(facts["grain.total_water_g"]?.value ?? 0);
   const said = (water: Water) => (water === "poured" ? poured : all);

@@ -129,7 +129,7 @@ export function RolledRows({ editing, drawing }: { editing: Editing; drawing: Ba
         <LengthRow
           label={rolled.shape === "round" ? t`Across` : t`Side`}
           name={t`Cutter, mm`}
-          within={limit("Rolled.cutter_mm")}
+          within={limit("RolledDough.cutter_mm")}
           step={5}
           value={rolled.cutter_mm ?? drawing.rolled?.cutter_mm ?? null}
           onChange={(cutter_mm) => set({ cutter_mm })}
@@ -139,20 +139,20 @@ export function RolledRows({ editing, drawing }: { editing: Editing; drawing: Ba
         )}
         <LengthRow
           label={t`Between cuts`}
-          within={limit("Rolled.gap_mm")}
+          within={limit("RolledDough.gap_mm")}
           value={rolled.gap_mm}
           onChange={(gap_mm) => set({ gap_mm })}
         />
         <NumberRow
           label={t`Trimmings rolled again`}
           unit="times"
-          within={limit("Rolled.again")}
+          within={limit("RolledDough.again")}
           value={rolled.again}
           onChange={(again) => set({ again })}
         />
         <LengthRow
           label={t`All of it rolled to, long`}
-          within={limit("Rolled.length_mm")}
+          within={limit("RolledDough.length_mm")}
           step={10}
           value={rolled.length_mm ?? null}
           onChange={(length_mm) => set({ length_mm })}
@@ -160,7 +160,7 @@ export function RolledRows({ editing, drawing }: { editing: Editing; drawing: Ba
         />
         <LengthRow
           label={t`All of it rolled to, wide`}
-          within={limit("Rolled.width_mm")}
+          within={limit("RolledDough.width_mm")}
           step={10}
           value={rolled.width_mm ?? null}
           onChange={(width_mm) => set({ width_mm })}
@@ -168,14 +168,14 @@ export function RolledRows({ editing, drawing }: { editing: Editing; drawing: Ba
         />
         <LengthRow
           label={t`Board, long`}
-          within={limit("Rolled.board_length_mm")}
+          within={limit("RolledDough.board_length_mm")}
           step={50}
           value={rolled.board_length_mm}
           onChange={(board_length_mm) => set({ board_length_mm })}
         />
         <LengthRow
           label={t`Board, wide`}
-          within={limit("Rolled.board_width_mm")}
+          within={limit("RolledDough.board_width_mm")}
           step={50}
           value={rolled.board_width_mm}
           onChange={(board_width_mm) => set({ board_width_mm })}
