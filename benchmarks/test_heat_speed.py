@@ -23,7 +23,7 @@ from kemble.core.physics.freezing import food
 from kemble.core.physics.stove import stir
 from kemble.core.physics.thermal import LATENT_STEAM, LEWIS_K_PER_PA, Material, saturation_pa
 from kemble.core.sheet.document import default_sheet
-from kemble.core.stations import chain
+from kemble.core.stations import work_sheet
 
 KITCHEN = Kitchen(altitude_m=240)
 BATTER = Material(k=0.45, rho=1170.0, cp=2790.0)
@@ -225,11 +225,11 @@ def test_all_heat_facts(monkeypatch, way):
         return run
 
     for name in ("heat", "rest", "finishing"):
-        monkeypatch.setattr(chain, name, timed(getattr(chain, name)))
+        monkeypatch.setattr(work_sheet, name, timed(getattr(work_sheet, name)))
     sheet = default_sheet(way)
     for _ in range(60):
         spent[0] = 0.0
-        chain.work(sheet, KITCHEN)
+        work_sheet.work(sheet, KITCHEN)
         took.append(1000 * spent[0])
     print(f"\n  heat facts of {way}: {statistics.median(took):.1f} ms")
     measured("heat", statistics.median(took))

@@ -14,8 +14,8 @@ sys.path[:0] = [str(ROOT / "tests"), str(ROOT / "tests" / "core" / "learn")]
 from kitchens import DONE, Finer, House, cake, knowing, off  # noqa: E402
 from promises import amount, measured  # noqa: E402, amount
 
-from kemble.core.learn.learner import learn  # noqa: E402
-from kemble.core.stations.chain import work  # noqa: E402
+from kemble.core.learn.posterior import learn  # noqa: E402
+from kemble.core.stations.work_sheet import work  # noqa: E402
 
 KITCHENS = amount(200, 3)
 MADE = [cake(180), cake(160, 0.8), cake(220, 1.15)]

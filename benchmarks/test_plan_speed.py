@@ -16,13 +16,13 @@ from test_day import random_day
 
 from kemble.core.cards.ways import WAYS
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.plan.chance import sure
-from kemble.core.plan.clash import clashing
-from kemble.core.plan.day import Dish, PlanRequest, solve
+from kemble.core.plan.clashes import clashing
+from kemble.core.plan.cook_assignment import who_does_what
+from kemble.core.plan.day_solver import Dish, PlanRequest, solve
+from kemble.core.plan.on_time_odds import sure
 from kemble.core.plan.schedule import plan_of
-from kemble.core.plan.who import who_does_what
 from kemble.core.sheet.document import default_sheet
-from kemble.core.stations.chain import work
+from kemble.core.stations.work_sheet import work
 
 SERVE = datetime(2026, 12, 5, 15, 30, tzinfo=UTC)
 COOKS = Kitchen(cooks=2)

@@ -16,18 +16,18 @@ from promises import amount, measured
 
 from kemble.core.cards.ways import WAYS
 from kemble.core.formats.ingredient_text import read_list
-from kemble.core.geometry.floor import Tray
-from kemble.core.geometry.tray import PATTERNS, CutRequest, cut_tray
+from kemble.core.geometry.tray_cutting import PATTERNS, CutRequest, cut_tray
+from kemble.core.geometry.tray_floor import Tray
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.plan.day import Dish, PlanRequest
+from kemble.core.plan.day_solver import Dish, PlanRequest
 from kemble.core.plan.occasion import plan_of_dish
 from kemble.core.plan.schedule import Plan, ScheduledStep, plan_for, planned
 from kemble.core.run.events import event_from
 from kemble.core.run.replan import OpenRun, replan
-from kemble.core.run.state import state_of
+from kemble.core.run.run_state import state_of
 from kemble.core.sheet.document import default_sheet, sheet_from
-from kemble.core.stations.chain import work
 from kemble.core.stations.steps import DonenessWindow, StepResult, StepWait
+from kemble.core.stations.work_sheet import work
 
 KITCHEN = Kitchen(altitude_m=240)
 MEDIANS: list[float] = []  # of work(), a way each

@@ -6,7 +6,7 @@ from kemble.core.cards.ways import WAYS
 from kemble.core.kitchen.document import Kitchen, OwnEstimate
 from kemble.core.kitchen.estimates import ESTIMATES
 from kemble.core.sheet.document import default_sheet
-from kemble.core.stations.chain import work
+from kemble.core.stations.work_sheet import work
 
 
 def measured(*kinds):

@@ -16,19 +16,19 @@ from kemble import __version__
 from kemble.core.cards.ways import WAYS
 from kemble.core.change.shopping import shopping
 from kemble.core.facts.problems import Problem, Refused, problems_from, refuse
-from kemble.core.formats.lists import LISTS, day_html, shopping_html
-from kemble.core.formats.paper import PAPERS
-from kemble.core.formats.recipe import read_recipe, sheet_of
-from kemble.core.formats.recipe_out import FORMATS, written
+from kemble.core.formats.paper_kinds import PAPERS
+from kemble.core.formats.printed_lists import LISTS, day_html, shopping_html
+from kemble.core.formats.recipe_reader import read_recipe, sheet_of
+from kemble.core.formats.recipe_writer import FORMATS, written
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.plan.clash import why_not
-from kemble.core.plan.day import Dish, PlanRequest
+from kemble.core.plan.clashes import why_not
+from kemble.core.plan.day_solver import Dish, PlanRequest
 from kemble.core.plan.schedule import Plan, kitchen_time, plan_for, planned
+from kemble.core.sentences import speak
 from kemble.core.sheet.document import MOST_BYTES, Sheet, default_sheet, read_sheet
 from kemble.core.sheet.schema import schema_text
-from kemble.core.stations.chain import WorkResult, work
-from kemble.core.text import clean_document
-from kemble.core.words import speak
+from kemble.core.stations.work_sheet import WorkResult, work
+from kemble.core.text_cleaning import clean_document
 from kemble.words import tongue_of
 
 
@@ -172,7 +172,7 @@ def _manage(command: str, *arguments: str) -> None:
 
 def print_paper(options: argparse.Namespace) -> None:
     """The PDF goes to a file, or through a pipe; never onto a screen."""
-    from kemble.paper import fonts, paper, pdf_of  # a second to load, and only paper needs it
+    from kemble.pdf import fonts, paper, pdf_of  # a second to load, and only paper needs it
 
     wanted, kitchen = _wanted(options)
     if options.out is None and sys.stdout.isatty():

@@ -11,7 +11,7 @@ from pathlib import Path
 from kemble.core.cards.ways import WAYS
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.sheet.document import default_sheet, sheet_from
-from kemble.core.stations.chain import work
+from kemble.core.stations.work_sheet import work
 
 PLACE = Path(__file__).resolve().parents[1] / "tests" / "fixtures" / "facts"
 

@@ -22,10 +22,10 @@ ROOT = Path(__file__).resolve().parents[1]
 sys.path.insert(0, str(ROOT))
 
 from kemble.core.plan.schedule import Plan, ScheduledStep
+from kemble.core.run.event_fold import standing
 from kemble.core.run.events import KINDS, AnyEvent, PlanRest, StepEvent, event_from
-from kemble.core.run.fold import standing
-from kemble.core.run.state import state_of
-from kemble.core.stations.heat.curve import CoreCurve
+from kemble.core.run.run_state import state_of
+from kemble.core.stations.heat.core_curve import CoreCurve
 from kemble.core.stations.steps import StepResult
 
 FILE = ROOT / "tests" / "fixtures" / "histories" / "every-pair.json.gz"

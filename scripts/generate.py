@@ -28,12 +28,12 @@ from kemble.core.facts.vocabulary import KEYS
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.larder import DENSITY, GROUPS, MOST_PACK_G
 from kemble.core.plan.schedule import plan_from
+from kemble.core.run.event_fold import NOT_YET_MIN, UNDONE_UNNAMED
 from kemble.core.run.events import KINDS, StepEvent
-from kemble.core.run.fold import NOT_YET_MIN, UNDONE_UNNAMED
-from kemble.core.run.state import SOON_MIN
+from kemble.core.run.run_state import SOON_MIN
+from kemble.core.sentences import Locale
 from kemble.core.sheet.document import default_sheet
-from kemble.core.stations.chain import work
-from kemble.core.words import Locale
+from kemble.core.stations.work_sheet import work
 from kemble.server.api import api
 from kemble.words import MADE_UP
 

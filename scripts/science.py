@@ -18,7 +18,7 @@ sys.path.insert(0, str(ROOT))
 
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.sheet.document import sheet_from
-from kemble.core.stations.chain import work
+from kemble.core.stations.work_sheet import work
 
 CASES = ROOT / "tests" / "fixtures" / "cases"
 DOC = ROOT / "docs" / "science.md"

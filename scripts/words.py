@@ -25,8 +25,8 @@ from pydantic import BaseModel
 
 from kemble.core.cards.cautions import CAUTIONS
 from kemble.core.cards.parts import FAMILIES
-from kemble.core.cards.placing import PLACING
-from kemble.core.cards.tastes import SCALES, TasteId
+from kemble.core.cards.placing_steps import PLACING
+from kemble.core.cards.taste_scales import SCALES, TasteId
 from kemble.core.cards.way import BaseKind
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.vocabulary import KEYS

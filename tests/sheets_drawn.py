@@ -3,7 +3,7 @@
 from hypothesis import strategies as st
 
 from kemble.core.cards.ways import WAYS
-from kemble.core.geometry.tray import PATTERNS
+from kemble.core.geometry.tray_cutting import PATTERNS
 from kemble.core.sheet.document import default_sheet, sheet_from
 
 ALL = sorted(WAYS)

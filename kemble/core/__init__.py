@@ -28,6 +28,6 @@ from kemble.core.facts.fact import Fact
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.schedule import plan_for as plan
 from kemble.core.sheet.document import Sheet
-from kemble.core.stations.chain import work
+from kemble.core.stations.work_sheet import work
 
 __all__ = ["Fact", "Kitchen", "Sheet", "plan", "work"]

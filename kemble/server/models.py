@@ -13,14 +13,14 @@ from django.utils import timezone
 from django.utils.functional import cached_property
 
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.log.taste import ComparedPrediction, compared
+from kemble.core.log.predictions import ComparedPrediction, compared
 from kemble.core.plan.occasion import Occasion
 from kemble.core.plan.schedule import Plan
+from kemble.core.run.event_fold import plan_now
 from kemble.core.run.events import AnyEvent, event_from
-from kemble.core.run.fold import plan_now
-from kemble.core.run.kept import FrozenRun, frozen_from
-from kemble.core.run.state import RunState, state_of
-from kemble.core.run.weighing import BenchMarkEvent, BenchSetup, mark_from
+from kemble.core.run.frozen_run import FrozenRun, frozen_from
+from kemble.core.run.run_state import RunState, state_of
+from kemble.core.run.weigh_out import BenchMarkEvent, BenchSetup, mark_from
 from kemble.core.sheet.document import Sheet, sheet_from
 from kemble.server.storage.fields import DocumentField, DocumentTextField, NoteField, TitleField
 
@@ -200,7 +200,7 @@ def _frozen_from_text(text: str) -> FrozenRun:
 
 
 class Run(TrashableModel):
-    """One making. `frozen` is the sheet as it was, what was predicted, and the plan that it follows (core/run/kept.py).
+    """One making. `frozen` is the sheet as it was, what was predicted, and the plan that it follows (core/run/frozen_run.py).
 
     A rehearsal runs `pace` times faster: its own clock stood at `clock_began` when the wall clock stood at `began`.
     """
@@ -318,7 +318,7 @@ class Batch(TrashableModel):
     verdict = models.CharField(max_length=12, default="untasted")
     pieces = models.PositiveIntegerField(null=True)  # as they were counted in the end
     grams = models.FloatField(null=True)  # ... and what all of it weighed
-    seen = DocumentField(default=dict)  # what it shows of the kitchen (core/learn/sights.py)
+    seen = DocumentField(default=dict)  # what it shows of the kitchen (core/learn/observations.py)
     left_out = models.BooleanField(default=False)  # of what the kitchen learns from
 
     class Meta:

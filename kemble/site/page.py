@@ -13,7 +13,7 @@ from django.views.decorators.csrf import ensure_csrf_cookie
 from django.views.decorators.http import require_safe
 
 from kemble.core.facts.problems import Problem
-from kemble.server.api.refusal import TOKEN_LOST, refusal
+from kemble.server.api.error_responses import TOKEN_LOST, refusal
 from kemble.server.web.error_response import stumbled
 from kemble.server.web.request_language import locale_for
 

@@ -17,7 +17,7 @@ from babel.core import Locale
 from babel.messages.pofile import read_po
 from babel.numbers import get_decimal_symbol, get_group_symbol
 
-from kemble.core.words import Translator
+from kemble.core.sentences import Translator
 
 ROOT = Path(__file__).parent
 SOURCE = "en"
@@ -35,7 +35,7 @@ class NumberMarks(NamedTuple):
 
 
 class Catalogue:
-    """A language, or English by other marks of numbers. Holds what `kemble.core.words.Translator` asks for."""
+    """A language, or English by other marks of numbers. Holds what `kemble.core.sentences.Translator` asks for."""
 
     def __init__(self, found: Callable[[str], str | None], marks: NumberMarks) -> None:
         self._found = found

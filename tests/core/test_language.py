@@ -11,9 +11,9 @@ from kemble import words
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.quantity import SPOONS, household, length_words, size_words, weight_words
 from kemble.core.kitchen.document import Kitchen
+from kemble.core.sentences import figure, read, remembered, say, speaking
 from kemble.core.sheet.document import default_sheet
-from kemble.core.stations.chain import work
-from kemble.core.words import figure, read, remembered, say, speaking
+from kemble.core.stations.work_sheet import work
 from kemble.words import MADE_UP, accented, tongue_of
 
 POINT = re.compile(r"\d\.\d")

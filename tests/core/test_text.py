@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from kemble.core.facts.problems import Refused
-from kemble.core.text import clean_document, clean_stored, is_suspect, readable
+from kemble.core.text_cleaning import clean_document, clean_stored, is_suspect, readable
 
 NO_CHARACTERS = ["\x00", "\x07", "\x1b", "\x7f", "\x9f", "\ud800", "\udfff", "a\ud83d b"]
 

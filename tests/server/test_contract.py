@@ -9,12 +9,12 @@ from django.utils import timezone
 from pydantic import BaseModel, TypeAdapter
 
 from kemble.core.cards.ways import WAYS
+from kemble.core.change.school_comparison import SchoolsCompared
 from kemble.core.change.shopping import ShoppingList
-from kemble.core.change.sides import SchoolsCompared
 from kemble.core.facts.unchecked import checking_models
 from kemble.core.formats.ingredient_text import ParsedIngredientList
 from kemble.core.plan.schedule import Plan
-from kemble.core.stations.chain import WorkResult
+from kemble.core.stations.work_sheet import WorkResult
 from kemble.server.api import (
     ROOMS,
     api,
@@ -22,7 +22,6 @@ from kemble.server.api import (
     bodies,
     cards,
     devices,
-    dropped,
     kitchen,
     larder,
     log,
@@ -30,8 +29,9 @@ from kemble.server.api import (
     runs,
     session,
     sheets,
+    trash,
 )
-from kemble.server.api.refusal import Refusal
+from kemble.server.api.error_responses import Refusal
 
 pytestmark = pytest.mark.django_db
 
@@ -90,7 +90,7 @@ def made(owner, sheet):
         ("/runs/{run}", runs.RunOpen),
         ("/log", log.LogPage),
         ("/log?way=set-cake&page=1&size=5", log.LogPage),
-        ("/dropped", list[dropped.TrashCard]),
+        ("/dropped", list[trash.TrashCard]),
         ("/log/{batch}", log.BatchOpen),
         ("/benches?sheet={sheet}", list[benches.BenchCard]),
         ("/benches/{bench}", benches.BenchOpen),

@@ -10,7 +10,7 @@ from django.db import connections
 from django.db.migrations.loader import MigrationLoader
 from frozen import LARGE, VERSIONS, counted, laid_out
 
-from kemble.core.stations.chain import work
+from kemble.core.stations.work_sheet import work
 from kemble.server.exports.archive import SORTS, open_archive, write_archive
 from kemble.server.models import Batch, KitchenRecord, OccasionRecord, Run, SheetRecord, SheetRevision
 from kemble.server.storage.folder import check_database

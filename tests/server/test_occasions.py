@@ -8,7 +8,7 @@ import time_machine
 from asking import table
 from icalendar import Calendar
 
-from kemble.core.plan.progress import PlanningStopped
+from kemble.core.plan.plan_progress import PlanningStopped
 from kemble.server.models import OccasionRecord
 from kemble.server.occasions import occasion_days, planning_jobs
 

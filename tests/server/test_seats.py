@@ -9,7 +9,7 @@ from django.core.handlers.asgi import ASGIHandler
 from django.db import connections
 from serving import apart
 
-from kemble.site.seats import ThreadedHandler
+from kemble.site.request_threads import ThreadedHandler
 
 
 @pytest.fixture

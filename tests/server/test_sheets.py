@@ -158,7 +158,7 @@ class TestWhereWeFail:
         def puts_in():
             work_results._remembered.cache_clear()
             posterior._heat_of.cache_clear()
-            monkeypatch.setattr("kemble.core.stations.chain.rest", fails)
+            monkeypatch.setattr("kemble.core.stations.work_sheet.rest", fails)
 
         yield puts_in
         work_results._remembered.cache_clear()

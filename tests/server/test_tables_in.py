@@ -5,7 +5,7 @@ from datetime import UTC, datetime
 import pytest
 import time_machine
 
-from kemble.core.formats.tables import read_csv
+from kemble.core.formats.csv_tables import read_csv
 from kemble.server.accounts.owner import kitchen_of, local_owner
 from kemble.server.demo.load import load
 from kemble.server.models import Batch, KitchenRecord, Run

@@ -6,13 +6,13 @@ from datetime import UTC, datetime
 import pytest
 from django.contrib.auth.hashers import make_password
 
-from kemble.core.computing import ComputedTooLate
+from kemble.core.computing_guard import ComputedTooLate
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.learn.learner import learn
+from kemble.core.learn.posterior import learn
 from kemble.core.plan.occasion import Occasion, plan_day
 from kemble.core.plan.schedule import plan_from
 from kemble.core.sheet.document import default_sheet
-from kemble.core.stations.chain import work
+from kemble.core.stations.work_sheet import work
 from kemble.server.sheets.work_results import worked_for
 from kemble.server.storage.fair_lock import HASHING, writing
 

@@ -9,7 +9,7 @@ from collections.abc import Mapping
 
 from pydantic import BaseModel, ConfigDict
 
-from kemble.core.words import Words
+from kemble.core.sentences import Words
 
 
 class Caution(BaseModel):

@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any, Literal
 
-from kemble.core.cards.card import NONE, Band, Choice, Cue, Fault, Minutes, Rhythm, School, Step, StepDependency
+from kemble.core.cards.card_parts import NONE, Band, Choice, Cue, Fault, Minutes, Rhythm, School, Step, StepDependency
 from kemble.core.facts.vocabulary import Group, PartRole
 
 __all__ = [

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from kemble.core.cards.card import Fault
+from kemble.core.cards.card_parts import Fault
 from kemble.core.cards.parts import FAMILIES
 from kemble.core.cards.way import Way
 

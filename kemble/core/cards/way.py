@@ -11,7 +11,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Any, Literal
 
-from kemble.core.cards.card import (
+from kemble.core.cards.card_parts import (
     NONE,
     Band,
     CauseEvidence,
@@ -28,7 +28,7 @@ from kemble.core.cards.card import (
     StepId,
     stage_of,
 )
-from kemble.core.cards.tastes import TasteId
+from kemble.core.cards.taste_scales import TasteId
 from kemble.core.facts.vocabulary import PartRole
 
 __all__ = [
@@ -88,7 +88,7 @@ class Way:
     choices: tuple[Choice, ...]
     steps: tuple[Step, ...]
     faults: tuple[Fault, ...]
-    tastes: tuple[TasteId, ...]  # scales of kemble.core.cards.tastes, asked of everybody
+    tastes: tuple[TasteId, ...]  # scales of kemble.core.cards.taste_scales, asked of everybody
     cautions: tuple[str, ...]  # ids in kemble.core.cards.cautions
     starting_sheet: Mapping[str, Any]
     base: BaseKind = "flour"

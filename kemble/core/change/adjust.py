@@ -14,8 +14,8 @@ import numpy as np
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from kemble.core.change.diets import DIETS, DietId, stand_in
-from kemble.core.change.exchange import Exchange, exchange_for
-from kemble.core.computing import computes
+from kemble.core.change.exchanges import Exchange, exchange_for
+from kemble.core.computing_guard import computes
 from kemble.core.facts.fact import FactBook
 from kemble.core.facts.problems import Refused, problems_from, refuse
 from kemble.core.facts.quantity import UnitId
@@ -24,15 +24,15 @@ from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.larder import Ingredient
 from kemble.core.kitchen.shelf import Shelf
 from kemble.core.physics.soaking import most_pct, soak_for
+from kemble.core.sentences import say
 from kemble.core.sheet.bowl import Bowl, WeighedLine, weigh
 from kemble.core.sheet.document import Cut, Grain, Pieces, Sheet
 from kemble.core.sheet.parts import MOST_AMOUNT, Amount, Line, Part, PartialAmount
+from kemble.core.stations.calculation import Calculation
 from kemble.core.stations.mix.grain import RINSE_MIN
 from kemble.core.stations.mix.mix import mix
 from kemble.core.stations.shape.portions import WholeCentre, heart_of
 from kemble.core.stations.shape.shape import shape
-from kemble.core.stations.working import Calculation
-from kemble.core.words import say
 
 By = Literal[
     "ratio",

@@ -7,9 +7,9 @@ from typing import Any
 
 from kemble.core.cards.ways import WAYS
 from kemble.core.kitchen.shelf import Shelf
+from kemble.core.sentences import say
 from kemble.core.sheet.document import Sheet
 from kemble.core.sheet.parts import Line, Part
-from kemble.core.words import say
 
 # Fields of a sheet that hold plain values, and what they are called.
 _PLAIN: Mapping[str, str] = {

@@ -14,11 +14,11 @@ from kemble.core.facts.vocabulary import Group
 from kemble.core.kitchen.document import Kitchen, LarderStock
 from kemble.core.kitchen.larder import Ingredient
 from kemble.core.kitchen.shelf import Shelf
+from kemble.core.sentences import Words, figure, say
 from kemble.core.sheet.bowl import weigh
 from kemble.core.sheet.document import Sheet
 from kemble.core.stations.cautions import allergens
-from kemble.core.stations.chain import work
-from kemble.core.words import Words, figure, say
+from kemble.core.stations.work_sheet import work
 
 # The order in which a list is walked, and what each shelf is called.
 SHELVES: tuple[tuple[str, tuple[Group, ...]], ...] = (

@@ -12,11 +12,11 @@ from typing import Any, Literal
 import numpy as np
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
-from kemble.core.devices.device import DeviceLine, parsed
+from kemble.core.devices.device_lines import DeviceLine, parsed
 from kemble.core.facts.quantity import TEMPERATURE_UNITS, TemperatureUnit, from_celsius, to_celsius
 from kemble.core.physics.conduction import Array
-from kemble.core.stations.heat.curve import TemperatureCurve
-from kemble.core.words import Words, say
+from kemble.core.sentences import Words, say
+from kemble.core.stations.heat.core_curve import TemperatureCurve
 
 # A probe's tip is seldom at the very heart, and a home one is a degree or two off. Kitchen estimate, 1 to 3 °C.
 READING_SD_C = 2.0

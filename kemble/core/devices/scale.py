@@ -10,7 +10,7 @@ from typing import Any, Literal
 
 from pydantic import Field, model_validator
 
-from kemble.core.devices.device import DeviceLine, parsed
+from kemble.core.devices.device_lines import DeviceLine, parsed
 from kemble.core.facts.quantity import UNITS
 
 VERSION = 1

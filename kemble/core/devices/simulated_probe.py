@@ -13,7 +13,7 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
-from kemble.core.stations.heat.curve import TemperatureCurve
+from kemble.core.stations.heat.core_curve import TemperatureCurve
 
 LAG_S = 12.0  # time constant of a stout tip in a batter
 NOISE_C = 0.25

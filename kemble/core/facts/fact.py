@@ -13,7 +13,7 @@ from pydantic import BaseModel, ConfigDict
 
 from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.facts.vocabulary import KEYS
-from kemble.core.words import Words
+from kemble.core.sentences import Words
 
 KITCHEN_ESTIMATE = "kitchen estimate"
 GEOMETRY = "geometry"

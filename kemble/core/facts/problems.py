@@ -10,7 +10,7 @@ from pydantic import BaseModel, ConfigDict, ValidationError
 from pydantic.fields import FieldInfo
 from pydantic_core import ErrorDetails
 
-from kemble.core.words import Words, say
+from kemble.core.sentences import Words, say
 
 
 class Problem(BaseModel):

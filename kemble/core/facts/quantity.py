@@ -13,7 +13,7 @@ from dataclasses import dataclass
 from itertools import product
 from typing import Literal, NamedTuple, get_args
 
-from kemble.core.words import figure, read, remembered, say
+from kemble.core.sentences import figure, read, remembered, say
 
 UnitId = Literal[
     "g",

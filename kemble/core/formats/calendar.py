@@ -9,7 +9,7 @@ from icalendar import Alarm, Calendar, Event
 
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.schedule import Plan, ScheduledStep
-from kemble.core.words import say
+from kemble.core.sentences import say
 
 _BEFORE = timedelta(minutes=5)
 

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.schedule import Plan
-from kemble.core.words import say
+from kemble.core.sentences import say
 
 
 def day_text(title: str, plan: Plan | None, dishes: Sequence[str], kitchen: Kitchen) -> str:

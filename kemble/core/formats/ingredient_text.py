@@ -34,7 +34,7 @@ from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.larder import Ingredient, State
 from kemble.core.kitchen.larder.names import names_of, plain
 from kemble.core.kitchen.shelf import Shelf
-from kemble.core.words import say
+from kemble.core.sentences import say
 
 MOST_LINES = 120
 MOST_LETTERS = 8000

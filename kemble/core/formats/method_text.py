@@ -14,7 +14,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from kemble.core.facts.quantity import span_words, to_celsius
 from kemble.core.formats.ingredient_words import WORD_NUMBERS
-from kemble.core.words import Words, say
+from kemble.core.sentences import Words, say
 
 _INCH_MM, _CM_MM = 25.4, 10.0
 _MOST_LETTERS = 2000  # of a line; what is over is not looked at

@@ -26,8 +26,8 @@ from kemble.core.facts.quantity import (
 )
 from kemble.core.kitchen.estimates import ESTIMATES, Estimate, EstimateId
 from kemble.core.kitchen.larder import OWN, Ingredient, larder
-from kemble.core.kitchen.lifting import lifted
-from kemble.core.words import Locale, say
+from kemble.core.kitchen.upgrades import lifted
+from kemble.core.sentences import Locale, say
 
 Level = Literal["low", "medium", "high"]
 LEVELS: tuple[Level, ...] = get_args(Level)

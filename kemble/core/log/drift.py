@@ -13,7 +13,7 @@ from datetime import datetime
 
 from pydantic import BaseModel, ConfigDict
 
-from kemble.core.words import Words, figure, say
+from kemble.core.sentences import Words, figure, say
 
 LEAST = 5  # makings before anything is said
 _LEAST_DAYS = 10.0  # from the first to the last

@@ -17,7 +17,7 @@ from functools import lru_cache
 import ephem
 from pydantic import BaseModel, ConfigDict
 
-from kemble.core.words import Words
+from kemble.core.sentences import Words
 
 _EAST_H = 8.0 / 24.0  # of a day: the calendar's clock, 120° east
 YEARS = (1950, 2200)  # for which it is worked out

@@ -10,20 +10,20 @@ from typing import Literal
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 from pydantic_core import PydanticCustomError
 
-from kemble.core.computing import computes
+from kemble.core.computing_guard import computes
 from kemble.core.facts.problems import Refused, refuse
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.plan.chance import OnTimeOdds, sure
-from kemble.core.plan.clash import Clash, Others, why_not
-from kemble.core.plan.day import Dish, PlanRequest, SolvedDay, key_of, solve
-from kemble.core.plan.progress import PlanningStopped, PlanProgress
-from kemble.core.plan.room import HelperHours
+from kemble.core.plan.clashes import Clash, Others, why_not
+from kemble.core.plan.cook_assignment import who_does_what
+from kemble.core.plan.day_solver import Dish, PlanRequest, SolvedDay, key_of, solve
+from kemble.core.plan.on_time_odds import OnTimeOdds, sure
+from kemble.core.plan.plan_progress import PlanningStopped, PlanProgress
+from kemble.core.plan.resources import HelperHours
 from kemble.core.plan.schedule import Plan, kitchen_time, plan_of
-from kemble.core.plan.who import who_does_what
+from kemble.core.sentences import say
 from kemble.core.sheet.soaks import SoakId
 from kemble.core.stations.steps import StepResult
-from kemble.core.words import say
 
 WALL = "a date and time on the kitchen's clock, such as 2026-12-05T15:30"
 MOST_DISHES = 60

@@ -9,13 +9,13 @@ from datetime import UTC, datetime, timedelta
 
 from pydantic import BaseModel, ConfigDict
 
-from kemble.core.computing import computes
+from kemble.core.computing_guard import computes
 from kemble.core.facts.problems import refuse
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.plan.day import Dish, PlanRequest, SolvedDay, solve
-from kemble.core.plan.who import who_does_what
+from kemble.core.plan.cook_assignment import who_does_what
+from kemble.core.plan.day_solver import Dish, PlanRequest, SolvedDay, solve
+from kemble.core.sentences import say
 from kemble.core.stations.steps import StepResult
-from kemble.core.words import say
 
 
 class ScheduledStep(BaseModel):

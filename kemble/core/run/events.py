@@ -17,8 +17,8 @@ from kemble.core.facts.fact import Fact
 from kemble.core.facts.problems import Refused, problems_from, refuse
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.plan.schedule import Plan, ScheduledStep
-from kemble.core.stations.heat.curve import CoreCurve
-from kemble.core.words import Words, say
+from kemble.core.sentences import Words, say
+from kemble.core.stations.heat.core_curve import CoreCurve
 
 MAX_TEXT: Final = 1000  # letters of a note
 

@@ -14,12 +14,12 @@ from itertools import combinations
 import numpy as np
 from pydantic import BaseModel, ConfigDict, Field
 
-from kemble.core.computing import computes
+from kemble.core.computing_guard import computes
 from kemble.core.plan.schedule import Plan, ScheduledStep
 from kemble.core.run.events import AnyEvent, CoreProbed, StepDone, StepStarted, StepWeighed
-from kemble.core.run.state import RunState, state_of
-from kemble.core.stations.heat.curve import CoreCurve
-from kemble.core.words import Words, say
+from kemble.core.run.run_state import RunState, state_of
+from kemble.core.sentences import Words, say
+from kemble.core.stations.heat.core_curve import CoreCurve
 
 # Of the cook: minutes lost before a step for each degree of lateness (mean of an exponential); how much heavier the hand is;
 # how often something that goes by itself is forgotten, and for how long. Made up to be seen, not measured.

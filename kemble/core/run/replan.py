@@ -9,15 +9,15 @@ from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 
-from kemble.core.computing import computes
+from kemble.core.computing_guard import computes
 from kemble.core.facts.quantity import span_words
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.plan.day import Dish, PlanRequest, SolvedDay, key_of, solve
-from kemble.core.plan.room import HANDS_OF_A_COOK, HelperHours, hands_for, there_are
+from kemble.core.plan.day_solver import Dish, PlanRequest, SolvedDay, key_of, solve
+from kemble.core.plan.resources import HANDS_OF_A_COOK, HelperHours, hands_for, there_are
 from kemble.core.plan.schedule import Plan, ScheduledStep, plan_of
-from kemble.core.run.state import RunState, StepState
+from kemble.core.run.run_state import RunState, StepState
+from kemble.core.sentences import say
 from kemble.core.stations.steps import StepResult, StepWait
-from kemble.core.words import say
 
 MOST_LATER_MIN = 12 * 60
 MOVED_MIN = 3.0  # a step that lies so much elsewhere is told to have moved

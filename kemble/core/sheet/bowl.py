@@ -21,11 +21,11 @@ from kemble.core.facts.vocabulary import PartRole
 from kemble.core.kitchen.larder import Composition, Ingredient, IngredientComposition
 from kemble.core.kitchen.shelf import Shelf
 from kemble.core.physics.thermal import fractions, properties
+from kemble.core.sentences import say
 from kemble.core.sheet.document import Sheet
-from kemble.core.sheet.flow import working_order
-from kemble.core.sheet.making import PartInput, PartYield, as_weighed, yields
+from kemble.core.sheet.part_flow import working_order
+from kemble.core.sheet.part_yields import PartInput, PartYield, as_weighed, yields
 from kemble.core.sheet.parts import Line, OutputPlace, Part, PartialAmount, Take
-from kemble.core.words import say
 
 _DRY_BEAN_WATER = 0.13  # of a dry bean is water
 

@@ -12,15 +12,15 @@ from pydantic_core import PydanticCustomError
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.problems import Refused, problems_from, refuse
 from kemble.core.facts.vocabulary import PartRole
-from kemble.core.geometry.rolled import CutterShape, Packing
-from kemble.core.geometry.tray import PATTERNS, Pattern
+from kemble.core.geometry.rolled_dough import CutterShape, Packing
+from kemble.core.geometry.tray_cutting import PATTERNS, Pattern
 from kemble.core.kitchen.document import Level, StageLevel, Tin
 from kemble.core.kitchen.larder import larder
-from kemble.core.sheet.flow import check_flow
-from kemble.core.sheet.lifting import lifted
+from kemble.core.sentences import say
+from kemble.core.sheet.part_flow import check_flow
 from kemble.core.sheet.parts import ROLES, OutputPlace, Part, SheetModel, place_of
-from kemble.core.text import clean_document
-from kemble.core.words import say
+from kemble.core.sheet.upgrades import lifted
+from kemble.core.text_cleaning import clean_document
 
 FORMAT: Literal["kemble-sheet"] = "kemble-sheet"
 VERSION: Literal[2] = 2

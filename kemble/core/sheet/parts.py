@@ -7,7 +7,7 @@ from typing import get_args
 from pydantic import BaseModel, ConfigDict, Field, field_validator, model_validator
 from pydantic_core import PydanticCustomError
 
-from kemble.core.cards.card import Goes, Where
+from kemble.core.cards.card_parts import Goes, Where
 from kemble.core.cards.parts import FAMILIES, RESTS
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.quantity import UNITS, UnitId, grams

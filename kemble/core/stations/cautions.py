@@ -6,8 +6,8 @@ from collections.abc import Iterable
 
 from kemble.core.cards.cautions import BROUGHT, CAUTIONS, Caution
 from kemble.core.cards.way import Way
+from kemble.core.sentences import say
 from kemble.core.sheet.bowl import Bowl
-from kemble.core.words import say
 
 
 def allergens(bowl: Bowl) -> list[str]:

@@ -9,22 +9,22 @@ from typing import Any, Literal
 
 from pydantic import BaseModel, ConfigDict, model_validator
 
-from kemble.core.cards.card import Looks, Step, StepDependency, Work
-from kemble.core.cards.contract import MADE
+from kemble.core.cards.card_contract import MADE
+from kemble.core.cards.card_parts import Looks, Step, StepDependency, Work
 from kemble.core.facts.fact import FactBook
 from kemble.core.facts.quantity import household
 from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.estimates import EstimateId
+from kemble.core.sentences import Words, read, say
 from kemble.core.sheet.bowl import Contribution, PartBowl
-from kemble.core.stations.bounds import ReadingBounds, bounds_of
+from kemble.core.stations.calculation import Calculation
 from kemble.core.stations.cautions import brought
-from kemble.core.stations.heat.stages import HeatStageResult
-from kemble.core.stations.joining import own_steps
-from kemble.core.stations.staging import staged_steps
-from kemble.core.stations.working import Calculation
-from kemble.core.words import Words, read, say
+from kemble.core.stations.heat.heat_stages import HeatStageResult
+from kemble.core.stations.reading_bounds import ReadingBounds, bounds_of
+from kemble.core.stations.staged_steps import staged_steps
+from kemble.core.stations.way_steps import own_steps
 
 
 class TextModel(BaseModel):

@@ -8,7 +8,7 @@ from django.contrib.auth.models import User
 from django.contrib.sessions.models import Session
 from django.http import HttpRequest
 
-from kemble.core.words import say
+from kemble.core.sentences import say
 from kemble.server.models import Browser
 from kemble.server.storage.fair_lock import writing
 

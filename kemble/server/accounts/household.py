@@ -10,10 +10,10 @@ from django.contrib.sessions.models import Session
 from django.core.exceptions import ValidationError
 
 from kemble.core.facts.problems import refuse
-from kemble.core.words import say
+from kemble.core.sentences import say
+from kemble.server.accounts.name_lookalikes import is_name, like
 from kemble.server.accounts.roles import Role
 from kemble.server.accounts.sign_in_keys import digest_of, fresh_key
-from kemble.server.accounts.usernames import is_name, like
 from kemble.server.models import Browser, Invitation, KitchenRecord, Member
 from kemble.server.storage.fair_lock import writing
 

@@ -6,7 +6,7 @@ from typing import Any
 
 from django.contrib.auth.hashers import PBKDF2PasswordHasher
 
-from kemble.core.computing import computes
+from kemble.core.computing_guard import computes
 from kemble.server.storage.fair_lock import HASHING
 
 

@@ -15,15 +15,14 @@ from pydantic_core import ErrorDetails
 
 from kemble import __version__
 from kemble.core.facts.problems import Problem, Refused, problem_from
-from kemble.core.words import say
+from kemble.core.sentences import say
 from kemble.server.api import (
     archive,
     benches,
-    beside,
+    blind_tastings,
     cards,
     devices,
-    drift,
-    dropped,
+    fact_history,
     files,
     health,
     household,
@@ -37,14 +36,15 @@ from kemble.server.api import (
     revisions,
     runs,
     session,
+    sheet_comparison,
     sheets,
     shopping,
-    splits,
-    stock,
+    stored_pieces,
+    trash,
 )
-from kemble.server.api.guard import HouseholdAuth, RoleForbidden
-from kemble.server.api.parsing import CleanParser
-from kemble.server.api.refusal import TOKEN_LOST, ConflictRefusal, GoneRefusal, Refusal, refusal
+from kemble.server.api.body_parser import CleanParser
+from kemble.server.api.error_responses import TOKEN_LOST, ConflictRefusal, GoneRefusal, Refusal, refusal
+from kemble.server.api.permissions import HouseholdAuth, RoleForbidden
 from kemble.server.web.error_response import stumbled
 
 
@@ -92,20 +92,20 @@ ROOMS = (
     revisions,
     files,
     archive,
-    beside,
+    sheet_comparison,
     shopping,
     plans,
     occasions,
     runs,
     pictures,
     log,
-    drift,
+    fact_history,
     learning,
-    splits,
-    stock,
+    blind_tastings,
+    stored_pieces,
     benches,
     devices,
-    dropped,
+    trash,
     health,
 )
 for room in ROOMS:

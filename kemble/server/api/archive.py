@@ -17,8 +17,8 @@ from ninja.responses import Status
 from pydantic import BaseModel, Field
 
 from kemble.core.facts.problems import Problem, refuse
-from kemble.core.words import Words, say
-from kemble.server.api.asked import RequestBody, asking
+from kemble.core.sentences import Words, say
+from kemble.server.api.request_body import RequestBody, asking
 from kemble.server.exports import archive_jobs
 from kemble.server.exports.archive import MOST_BYTES, write_archive
 from kemble.server.exports.archive_jobs import ArchiveJob, How, State

@@ -12,7 +12,7 @@ from ninja import Query, Router
 from pydantic import BaseModel
 
 from kemble.core.facts.unchecked import unchecked_model
-from kemble.core.run.weighing import (
+from kemble.core.run.weigh_out import (
     BenchMarkEvent,
     BenchSetup,
     BenchState,
@@ -23,8 +23,8 @@ from kemble.core.run.weighing import (
     check_mark,
     eye_of,
 )
-from kemble.server.api.asked import MOST_NUMBER, WriteBody, asking, number_of
-from kemble.server.api.refusal import answer
+from kemble.server.api.error_responses import answer
+from kemble.server.api.request_body import MOST_NUMBER, WriteBody, asking, number_of
 from kemble.server.api.sheets import sheet_of
 from kemble.server.models import Bench, BenchMark
 from kemble.server.storage.fair_lock import writing

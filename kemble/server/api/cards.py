@@ -11,13 +11,13 @@ from pydantic import BaseModel, field_validator
 
 from kemble.core.cards.faults import faults_of
 from kemble.core.cards.parts import FAMILIES
-from kemble.core.cards.tastes import SCALES, TasteId
+from kemble.core.cards.taste_scales import SCALES, TasteId
 from kemble.core.cards.way import Way
 from kemble.core.cards.ways import WAYS
-from kemble.core.change.sides import SchoolQuestion, questions
+from kemble.core.change.school_comparison import SchoolQuestion, questions
 from kemble.core.facts.vocabulary import PartRole
+from kemble.core.sentences import Words
 from kemble.core.sheet.parts import Line
-from kemble.core.words import Words
 
 router = Router(tags=["cards"])
 

@@ -15,10 +15,10 @@ from ninja.responses import Status
 from pydantic import BaseModel, Field
 
 from kemble.core.facts.problems import refuse
-from kemble.core.words import say
-from kemble.server.api.asked import MOST_NUMBER, RequestBody, asking
+from kemble.core.sentences import say
+from kemble.server.api.request_body import MOST_NUMBER, RequestBody, asking
 from kemble.server.devices import probes, scales
-from kemble.server.devices.attached import Device
+from kemble.server.devices.kitchen_devices import Device
 from kemble.server.devices.poller import DevicePoller, Listener
 from kemble.server.devices.readers import ProbeLive, ScaleLive
 from kemble.server.models import KitchenRecord, Run

@@ -13,15 +13,15 @@ from ninja import Router
 from pydantic import BaseModel, Field
 
 from kemble.core.facts.problems import refuse
-from kemble.core.formats.paper import PaperId
-from kemble.core.formats.recipe import MOST_LETTERS, ParsedRecipe, read_recipe
-from kemble.core.formats.recipe_out import FORMATS, FormatId, written
-from kemble.core.formats.tables import MOST_LETTERS as MOST_TABLE
-from kemble.core.formats.tables import csv_text, read_csv
-from kemble.core.formats.templates import CuttingPattern, template_svg, templates_of
-from kemble.core.words import Words, say
-from kemble.server.api.asked import RequestBody, WriteBody, asking
-from kemble.server.api.refusal import answer
+from kemble.core.formats.csv_tables import MOST_LETTERS as MOST_TABLE
+from kemble.core.formats.csv_tables import csv_text, read_csv
+from kemble.core.formats.cutting_patterns import CuttingPattern, template_svg, templates_of
+from kemble.core.formats.paper_kinds import PaperId
+from kemble.core.formats.recipe_reader import MOST_LETTERS, ParsedRecipe, read_recipe
+from kemble.core.formats.recipe_writer import FORMATS, FormatId, written
+from kemble.core.sentences import Words, say
+from kemble.server.api.error_responses import answer
+from kemble.server.api.request_body import RequestBody, WriteBody, asking
 from kemble.server.api.sheets import sheet_of
 from kemble.server.exports.tables import TABLES
 from kemble.server.imports.past_batches import keep_batches, read_batches
@@ -135,7 +135,7 @@ def sheet_as(request: HttpRequest, sheet_id: int, how: FormatId) -> HttpResponse
 @router.get("/sheets/{int:sheet_id}/paper/{what}.pdf", response={200: None})
 def on_paper(request: HttpRequest, sheet_id: int, what: PaperId) -> HttpResponse:
     """A sheet on A4 paper: its recipe card, or its templates at full size."""
-    from kemble.paper import paper  # a second to load, and only paper needs it
+    from kemble.pdf import paper  # a second to load, and only paper needs it
 
     kitchen = asking(request)
     sheet = sheet_of(kitchen, sheet_id).sheet

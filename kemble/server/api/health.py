@@ -12,7 +12,7 @@ from ninja import Router
 from ninja.responses import Status
 from pydantic import BaseModel
 
-from kemble.core.words import Words, say
+from kemble.core.sentences import Words, say
 from kemble.server.storage.backups import SPARE_BYTES
 from kemble.server.web.tls import place_of
 

@@ -19,7 +19,7 @@ from pydantic import BaseModel, Field
 from kemble.server.accounts import browsers, password_attempts
 from kemble.server.accounts import household as house
 from kemble.server.accounts.roles import InvitedRole, Role
-from kemble.server.api.asked import RequestBody, asking
+from kemble.server.api.request_body import RequestBody, asking
 from kemble.server.api.session import BACKEND, BrowserCard, Session, browser_cards, session_of
 from kemble.server.models import Browser, Invitation, Member
 from kemble.server.web.qr_code import qr_svg

@@ -13,9 +13,9 @@ from kemble.core.physics.steamer import loss_g_per_min
 from kemble.core.physics.steaming import SteamSupply
 from kemble.core.physics.stove import kettle_w, oven_h
 from kemble.core.physics.thermal import boiling_point_c
-from kemble.core.words import Words, say
-from kemble.server.api.asked import MOST_NUMBER, RequestBody, WriteBody, asking, completed
-from kemble.server.api.refusal import ConflictRefusal
+from kemble.core.sentences import Words, say
+from kemble.server.api.error_responses import ConflictRefusal
+from kemble.server.api.request_body import MOST_NUMBER, RequestBody, WriteBody, asking, completed
 from kemble.server.learning.posterior import relearn
 from kemble.server.models import KitchenRecord
 from kemble.server.storage.fair_lock import writing

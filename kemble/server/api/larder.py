@@ -6,12 +6,12 @@ from django.http import Http404, HttpRequest
 from ninja import Router
 from pydantic import BaseModel
 
-from kemble.core.change.exchange import exchanges
+from kemble.core.change.exchanges import exchanges
 from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.larder import SOURCES, Ingredient
 from kemble.core.kitchen.shelf import Shelf
-from kemble.core.words import Words
-from kemble.server.api.asked import asking
+from kemble.core.sentences import Words
+from kemble.server.api.request_body import asking
 
 router = Router(tags=["larder"])
 

@@ -12,15 +12,15 @@ from django.shortcuts import get_object_or_404
 from ninja import Router
 from pydantic import BaseModel
 
-from kemble.core.cards.called import title_of
+from kemble.core.cards.step_names import title_of
 from kemble.core.facts.problems import refuse
 from kemble.core.kitchen.estimates import ESTIMATES, About, EstimateId
-from kemble.core.learn.cups import cups
-from kemble.core.learn.learner import LearnedEstimate, LearningResult
-from kemble.core.learn.value import MeasurementGain, what_teaches
-from kemble.core.physics.spread import EDGE
-from kemble.core.words import Words, remembered, say
-from kemble.server.api.asked import RequestBody, asking
+from kemble.core.learn.measured_cups import cups
+from kemble.core.learn.measurement_gain import MeasurementGain, what_teaches
+from kemble.core.learn.posterior import LearnedEstimate, LearningResult
+from kemble.core.physics.time_spread import EDGE
+from kemble.core.sentences import Words, remembered, say
+from kemble.server.api.request_body import RequestBody, asking
 from kemble.server.learning.posterior import batches_of, learnt_of, made_here, priors_of, relearn
 from kemble.server.models import Batch, KitchenRecord
 from kemble.server.storage.fair_lock import writing

@@ -20,25 +20,25 @@ from kemble.core.change.adjust import Adjustment, adjust
 from kemble.core.facts.fact import Fact
 from kemble.core.facts.problems import refuse
 from kemble.core.facts.unchecked import unchecked_model
-from kemble.core.learn.liking import LikingPenalty, penalties
-from kemble.core.learn.next import Proposal, TasteAdvice, by_craft, proposals
-from kemble.core.log.evidence import ExplainedFault, told
-from kemble.core.log.stock import StoredPieces
-from kemble.core.log.taste import ComparedPrediction, Verdict, check_tastes
+from kemble.core.learn.liking_penalties import LikingPenalty, penalties
+from kemble.core.learn.next_time import Proposal, TasteAdvice, by_craft, proposals
+from kemble.core.log.fault_evidence import ExplainedFault, told
+from kemble.core.log.predictions import ComparedPrediction, Verdict, check_tastes
+from kemble.core.log.stored_pieces import StoredPieces
+from kemble.core.run.event_fold import RunNote
 from kemble.core.run.events import RunFinished
-from kemble.core.run.fold import RunNote
-from kemble.core.run.pieces import WeighedPieces, weighed_pieces
-from kemble.core.run.state import state_of
-from kemble.core.words import say
-from kemble.server.api.asked import MOST_NUMBER, WriteBody, asking
+from kemble.core.run.run_state import state_of
+from kemble.core.run.weighed_pieces import WeighedPieces, weighed_pieces
+from kemble.core.sentences import say
+from kemble.server.api.error_responses import ConflictRefusal, answer
 from kemble.server.api.paging import PageQuery
-from kemble.server.api.refusal import ConflictRefusal, answer
+from kemble.server.api.request_body import MOST_NUMBER, WriteBody, asking
 from kemble.server.api.runs import run_of
 from kemble.server.api.sheets import MapDot, SavedSheet, dots_of, save_over, sheet_of
 from kemble.server.learning.posterior import marks_of_sheet, ratios_of, relearn, see, tasted_of
 from kemble.server.models import Batch, KitchenRecord, Tasting
+from kemble.server.runs.records import BatchFeedback, add_event, log_outcome
 from kemble.server.runs.runs_together import added_words, happened_in
-from kemble.server.runs.storing import BatchFeedback, add_event, log_outcome
 from kemble.server.storage.fair_lock import writing
 from kemble.server.storage.idempotency import keep_receipt, receipt_of
 from kemble.server.storage.trash import drop

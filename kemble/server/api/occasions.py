@@ -18,9 +18,9 @@ from kemble.core.formats.day_text import day_text
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.feasts import Feast, feasts
 from kemble.core.plan.occasion import DayPlan, Occasion
-from kemble.core.words import Words, say
-from kemble.server.api.asked import MOST_NUMBER, WriteBody, asking, completed
-from kemble.server.api.refusal import ConflictRefusal, answer
+from kemble.core.sentences import Words, say
+from kemble.server.api.error_responses import ConflictRefusal, answer
+from kemble.server.api.request_body import MOST_NUMBER, WriteBody, asking, completed
 from kemble.server.models import KitchenRecord, OccasionRecord, SheetRecord
 from kemble.server.occasions import planning_jobs
 from kemble.server.occasions.occasion_days import WorkedDish, check_occasion, kept_day, store_occasion

@@ -13,8 +13,8 @@ from ninja.responses import Status
 from pydantic import BaseModel, Field
 
 from kemble.core.facts.problems import refuse
-from kemble.core.words import Words, say
-from kemble.server.api.asked import RequestBody, asking
+from kemble.core.sentences import Words, say
+from kemble.server.api.request_body import RequestBody, asking
 from kemble.server.api.runs import run_of
 from kemble.server.models import CuePicture
 from kemble.server.runs.pictures import MOST_BYTES, as_webp

@@ -11,8 +11,8 @@ from kemble.core.facts.problems import Refused
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.schedule import Plan, kitchen_time, plan_for, plan_from
 from kemble.core.sheet.document import Sheet
-from kemble.server.api.asked import RequestBody, asking
-from kemble.server.api.refusal import answer
+from kemble.server.api.error_responses import answer
+from kemble.server.api.request_body import RequestBody, asking
 from kemble.server.sheets.work_results import worked_for
 from kemble.server.storage.fair_lock import WORKING
 

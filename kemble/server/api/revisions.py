@@ -14,11 +14,11 @@ from kemble.core.change.differences import differences
 from kemble.core.facts.fact import Fact, ripple
 from kemble.core.facts.problems import Refused, refuse
 from kemble.core.kitchen.shelf import Shelf
-from kemble.core.log.taste import Verdict
+from kemble.core.log.predictions import Verdict
+from kemble.core.sentences import Words, say
 from kemble.core.sheet.document import Sheet
-from kemble.core.words import Words, say
-from kemble.server.api.asked import RequestBody, asking
 from kemble.server.api.paging import PageQuery
+from kemble.server.api.request_body import RequestBody, asking
 from kemble.server.api.sheets import CardSection, sheet_of
 from kemble.server.models import Batch, KitchenRecord, SheetRevision
 from kemble.server.runs.runs_together import facts_now

@@ -24,11 +24,12 @@ from kemble.core.facts.problems import Refused, refuse
 from kemble.core.facts.quantity import TemperatureUnit
 from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.shelf import Shelf
-from kemble.core.log.evidence import ExplainedFault, at_step, told
+from kemble.core.log.fault_evidence import ExplainedFault, at_step, told
 from kemble.core.plan.occasion import plan_of_dish
 from kemble.core.plan.schedule import Plan, plan_from
-from kemble.core.run.actual import with_added
+from kemble.core.run.actual_batch import with_added
 from kemble.core.run.device_clock import NOTICED_S, DeviceClock, event_time
+from kemble.core.run.event_fold import plan_now
 from kemble.core.run.events import (
     KINDS,
     AddedIngredient,
@@ -41,22 +42,21 @@ from kemble.core.run.events import (
     check_event,
     told_event,
 )
-from kemble.core.run.fold import plan_now
 from kemble.core.run.rehearsal import RehearsedRun, RunReport, SimulatedCookTraits, played, report
-from kemble.core.run.state import RunState
-from kemble.core.stations.heat.curve import CoreCurve
-from kemble.core.stations.shape.hands import HandsDrawing, hands_of
-from kemble.core.words import Words, say
-from kemble.server.api.asked import MOST_NUMBER, WriteBody, asking
+from kemble.core.run.run_state import RunState
+from kemble.core.sentences import Words, say
+from kemble.core.stations.heat.core_curve import CoreCurve
+from kemble.core.stations.shape.hand_drawings import HandsDrawing, hands_of
+from kemble.server.api.error_responses import GoneRefusal, answer
 from kemble.server.api.occasions import occasion_of
-from kemble.server.api.refusal import GoneRefusal, answer
+from kemble.server.api.request_body import MOST_NUMBER, WriteBody, asking
 from kemble.server.api.sheets import sheet_of
 from kemble.server.devices import probes, scales
-from kemble.server.devices.attached import Device
+from kemble.server.devices.kitchen_devices import Device
 from kemble.server.models import KitchenRecord, Run
 from kemble.server.occasions.occasion_days import kept_day
+from kemble.server.runs.records import add_event, keep_events, run_from
 from kemble.server.runs.runs_together import facts_now, happened_in, rethink
-from kemble.server.runs.storing import add_event, keep_events, run_from
 from kemble.server.sheets.work_results import worked_for
 from kemble.server.storage.fair_lock import writing
 from kemble.server.storage.idempotency import keep_receipt, receipt_of

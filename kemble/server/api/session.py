@@ -16,13 +16,13 @@ from ninja.responses import Status
 from pydantic import BaseModel, Field
 
 from kemble.core.facts.problems import Problem, refuse
-from kemble.core.words import say
+from kemble.core.sentences import say
 from kemble.server.accounts import browsers, password_attempts, second_factor, sign_in_keys
 from kemble.server.accounts.household import good_password
 from kemble.server.accounts.owner import local_owner
 from kemble.server.accounts.roles import Role
-from kemble.server.api.asked import RequestBody
-from kemble.server.api.refusal import refusal
+from kemble.server.api.error_responses import refusal
+from kemble.server.api.request_body import RequestBody
 from kemble.server.models import Member
 from kemble.server.web.qr_code import qr_svg
 from kemble.server.web.time_zone import local_zone

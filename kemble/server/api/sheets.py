@@ -17,28 +17,28 @@ from pydantic import BaseModel, Field
 from kemble.core.cards.faults import faults_of
 from kemble.core.cards.ways import WAYS
 from kemble.core.change.adjust import Adjustment, adjust
-from kemble.core.change.sharing import share_part, unshare_part
-from kemble.core.change.sides import SchoolsCompared, sides
+from kemble.core.change.school_comparison import SchoolsCompared, sides
+from kemble.core.change.shared_parts import share_part, unshare_part
 from kemble.core.facts.fact import FactChange, ripple
 from kemble.core.facts.problems import refuse
 from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.formats.method_text import MethodFinding
-from kemble.core.formats.recipe import laid_on
+from kemble.core.formats.recipe_reader import laid_on
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.log.evidence import ExplainedFault, likeliest
-from kemble.core.log.taste import Verdict
-from kemble.core.run.actual import with_added
+from kemble.core.log.fault_evidence import ExplainedFault, likeliest
+from kemble.core.log.predictions import Verdict
+from kemble.core.run.actual_batch import with_added
+from kemble.core.sentences import Words, say
 from kemble.core.sheet.document import Sheet, blank_sheet, default_sheet
-from kemble.core.stations.chain import WorkResult
-from kemble.core.stations.shape.hands import HandsDrawing, hands_of
-from kemble.core.words import Words, say
-from kemble.server.api.asked import MOST_NUMBER, RequestBody, WriteBody, asking, number_of
+from kemble.core.stations.shape.hand_drawings import HandsDrawing, hands_of
+from kemble.core.stations.work_sheet import WorkResult
+from kemble.server.api.error_responses import ConflictRefusal, GoneRefusal, answer, refusal
 from kemble.server.api.paging import PageQuery
-from kemble.server.api.refusal import ConflictRefusal, GoneRefusal, answer, refusal
+from kemble.server.api.request_body import MOST_NUMBER, RequestBody, WriteBody, asking, number_of
 from kemble.server.models import Batch, KitchenRecord, SheetRecord, SheetRevision
+from kemble.server.runs.records import create_sheet
 from kemble.server.runs.runs_together import added_of
-from kemble.server.runs.storing import create_sheet
 from kemble.server.sheets.work_results import carded, worked_for
 from kemble.server.storage.fair_lock import WORKING, writing
 from kemble.server.storage.idempotency import keep_receipt, receipt_of

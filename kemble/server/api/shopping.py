@@ -7,8 +7,8 @@ from ninja import Router
 from pydantic import Field
 
 from kemble.core.change.shopping import ShoppingList, shopping
-from kemble.server.api.asked import RequestBody, asking, number_of
-from kemble.server.api.refusal import answer
+from kemble.server.api.error_responses import answer
+from kemble.server.api.request_body import RequestBody, asking, number_of
 from kemble.server.models import SheetRecord
 
 router = Router(tags=["shopping"])

@@ -12,24 +12,24 @@ from django.db import transaction
 
 from kemble.core.cards.ways import WAYS
 from kemble.core.change.adjust import Adjustment, adjust
-from kemble.core.change.sharing import share_part
+from kemble.core.change.shared_parts import share_part
 from kemble.core.facts.problems import Refused
-from kemble.core.geometry.hands import PRACTICE
+from kemble.core.geometry.hand_moves import PRACTICE
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.occasion import Helper, Occasion, OccasionDish, Serving
 from kemble.core.plan.schedule import Plan, plan_from
 from kemble.core.run.events import AnyEvent, event_from
-from kemble.core.run.pieces import PIECES
-from kemble.core.run.weighing import BenchSetup, MarkKind
+from kemble.core.run.weigh_out import BenchSetup, MarkKind
+from kemble.core.run.weighed_pieces import PIECES
 from kemble.core.sheet.document import Sheet, sheet_from
-from kemble.core.stations.chain import work
 from kemble.core.stations.steps import StepResult
+from kemble.core.stations.work_sheet import work
 from kemble.server.accounts.owner import kitchen_of, local_owner
-from kemble.server.demo.house import NOTES, SHEETS, weir_house
+from kemble.server.demo.weir_house import NOTES, SHEETS, weir_house
 from kemble.server.learning.posterior import relearn, see
 from kemble.server.models import KitchenRecord, OccasionRecord, SheetRecord
 from kemble.server.occasions.occasion_days import check_occasion, kept_day, store_occasion
-from kemble.server.runs.storing import BatchFeedback, create_sheet, keep_events, log_outcome, run_from
+from kemble.server.runs.records import BatchFeedback, create_sheet, keep_events, log_outcome, run_from
 from kemble.server.sheets.work_results import carded
 
 SEED = 1530

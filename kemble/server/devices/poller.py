@@ -8,7 +8,7 @@ import time
 from collections.abc import Callable
 from contextlib import suppress
 
-from kemble.core.devices.device import DeviceError, command
+from kemble.core.devices.device_lines import DeviceError, command
 from kemble.core.devices.scale import SettledWeight
 from kemble.server.devices.port import DevicePort, DeviceUnplugged
 from kemble.server.devices.readers import DeviceReader, LiveReading

@@ -12,10 +12,10 @@ from typing import Protocol
 
 import serial
 
-from kemble.core.devices.device import MOST_LINE_BYTES
+from kemble.core.devices.device_lines import MOST_LINE_BYTES
 from kemble.core.devices.simulated_probe import SimulatedProbe
 from kemble.core.devices.simulated_scale import SimulatedScale
-from kemble.core.stations.heat.curve import TemperatureCurve
+from kemble.core.stations.heat.core_curve import TemperatureCurve
 
 READINGS_PER_S = 10
 PROBE_READINGS_PER_S = 4

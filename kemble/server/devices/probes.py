@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from kemble.server.devices.attached import AttachedDevice
+from kemble.server.devices.kitchen_devices import AttachedDevice
 from kemble.server.devices.port import SimulatedProbePort
 from kemble.server.devices.readers import ProbeReader
 

@@ -9,7 +9,7 @@ from pydantic import BaseModel, ConfigDict
 
 from kemble.core.devices.probe import ProbeHello, read_probe
 from kemble.core.devices.scale import ScaleHello, SettledWeight, SettlingDetector, read_line
-from kemble.core.words import Words
+from kemble.core.sentences import Words
 
 State = Literal["waiting", "ok", "over", "out", "nonsense", "gone"]
 

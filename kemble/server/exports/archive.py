@@ -23,16 +23,16 @@ from pydantic import ValidationError
 
 from kemble.core.facts.problems import Refused, problems_from, refuse
 from kemble.core.kitchen.document import LEARNED, Kitchen
-from kemble.core.learn.sights import sight_from
-from kemble.core.log.blind import BlindTastingDesign, StoredAnswer
-from kemble.core.log.taste import SCALE, ComparedPrediction
+from kemble.core.learn.observations import sight_from
+from kemble.core.log.blind_tasting import BlindTastingDesign, StoredAnswer
+from kemble.core.log.predictions import SCALE, ComparedPrediction
 from kemble.core.plan.occasion import Occasion
 from kemble.core.run.events import event_from
-from kemble.core.run.kept import frozen_from
-from kemble.core.run.weighing import BenchSetup, mark_from
+from kemble.core.run.frozen_run import frozen_from
+from kemble.core.run.weigh_out import BenchSetup, mark_from
+from kemble.core.sentences import say
 from kemble.core.sheet.document import sheet_from
-from kemble.core.text import clean_stored, clean_stored_json
-from kemble.core.words import say
+from kemble.core.text_cleaning import clean_stored, clean_stored_json
 from kemble.server.models import (
     Batch,
     Bench,

@@ -20,7 +20,7 @@ from django.db import connections
 from django.utils import timezone
 
 from kemble.core.facts.problems import Problem, Refused, refuse
-from kemble.core.words import say
+from kemble.core.sentences import say
 from kemble.server.exports import archive_staging
 from kemble.server.exports.archive import open_archive
 from kemble.server.exports.archive_staging import GroupCount, GroupId, StagingProgress, StagingStopped, TakenCounts

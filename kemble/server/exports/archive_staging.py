@@ -17,7 +17,7 @@ from typing import Any, Final, Literal
 from django.db import models
 from django.utils import timezone
 
-from kemble.core.computing import computes
+from kemble.core.computing_guard import computes
 from kemble.core.plan.occasion import DayPlan
 from kemble.server.exports.archive import BY_NAME, SORTS, ArchiveReader, ArchiveRow, RecordType, Row, renumbered
 from kemble.server.learning.posterior import relearn

@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator, Mapping
 from typing import NamedTuple
 
-from kemble.core.cards.tastes import SCALES
-from kemble.core.formats.tables import Cell
-from kemble.server.learning.drift import mean
+from kemble.core.cards.taste_scales import SCALES
+from kemble.core.formats.csv_tables import Cell
+from kemble.server.learning.fact_history import mean
 from kemble.server.models import Batch, KitchenRecord
 
 MOST = 10_000  # rows of batches

@@ -9,16 +9,16 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from kemble.core.cards.faults import faults_of
-from kemble.core.cards.tastes import SCALES
+from kemble.core.cards.taste_scales import SCALES
 from kemble.core.cards.ways import WAYS
-from kemble.core.formats.tables import TableRow
-from kemble.core.log.taste import VERDICT_BY
+from kemble.core.formats.csv_tables import TableRow
+from kemble.core.log.predictions import VERDICT_BY
 from kemble.core.plan.schedule import Plan, plan_from
-from kemble.core.words import say
+from kemble.core.sentences import say
 from kemble.server.imports.table_rows import RowRead, RowRejected, instant, number, sheet_called, sheets_by_title
 from kemble.server.learning.posterior import relearn
 from kemble.server.models import Batch, KitchenRecord, Run, SheetRecord, Tasting
-from kemble.server.runs.storing import BatchFeedback, batch_fields, run_from
+from kemble.server.runs.records import BatchFeedback, batch_fields, run_from
 from kemble.server.sheets.work_results import worked_for
 from kemble.server.storage.fair_lock import writing
 

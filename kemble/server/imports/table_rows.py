@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
-from kemble.core.formats.tables import TableRow
+from kemble.core.formats.csv_tables import TableRow
 from kemble.server.models import KitchenRecord, SheetRecord
 
 _EARLIEST_YEAR = 1970

@@ -14,9 +14,9 @@ from typing import Any, cast, get_args
 from pydantic import ValidationError
 
 from kemble.core.facts.problems import Refused
-from kemble.core.formats.tables import TableRow
-from kemble.core.run.weighing import BenchMarkEvent, BenchSetup, MarkKind, check_mark
-from kemble.core.words import say
+from kemble.core.formats.csv_tables import TableRow
+from kemble.core.run.weigh_out import BenchMarkEvent, BenchSetup, MarkKind, check_mark
+from kemble.core.sentences import say
 from kemble.server.imports.table_rows import RowRead, RowRejected, instant, number, sheet_called, sheets_by_title
 from kemble.server.models import BenchMark, KitchenRecord, SheetRecord
 from kemble.server.storage.fair_lock import writing

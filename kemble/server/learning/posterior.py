@@ -7,13 +7,13 @@ from typing import Any
 
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.estimates import ESTIMATES, EstimateId
-from kemble.core.learn.learner import LearningResult, Prior, learn, prior_of
-from kemble.core.learn.next import LEVERS, Lever, TastedBatch
+from kemble.core.learn.measurement_gain import MadeSheet
+from kemble.core.learn.next_time import LEVERS, Lever, TastedBatch
+from kemble.core.learn.observations import BatchObservations, Observation, document_of, sight_from, sights_of
 from kemble.core.learn.pace import paces
-from kemble.core.learn.sights import BatchObservations, Observation, document_of, sight_from, sights_of
-from kemble.core.learn.value import MadeSheet
+from kemble.core.learn.posterior import LearningResult, Prior, learn, prior_of
 from kemble.core.sheet.document import Sheet
-from kemble.core.stations.chain import sensed
+from kemble.core.stations.work_sheet import sensed
 from kemble.server.models import Batch, KitchenRecord, Run, Tasting
 from kemble.server.sheets.work_results import calculation_failed
 from kemble.server.storage.fair_lock import WORKING, writing

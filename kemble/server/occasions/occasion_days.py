@@ -14,14 +14,14 @@ from kemble.core.cards.ways import WAYS
 from kemble.core.change.adjust import Adjustment, adjust
 from kemble.core.facts.problems import Refused, refuse
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.plan.clash import ChangedDish, Others
-from kemble.core.plan.day import Dish
+from kemble.core.plan.clashes import ChangedDish, Others
+from kemble.core.plan.day_solver import Dish
 from kemble.core.plan.occasion import DayPlan, Occasion, OccasionDish, asked_of, dish_of, plan_day, served, without
-from kemble.core.plan.progress import PlanProgress
+from kemble.core.plan.plan_progress import PlanProgress
+from kemble.core.sentences import say
 from kemble.core.sheet.document import Sheet, sheet_from
 from kemble.core.sheet.soaks import SOAKS, soaked
-from kemble.core.stations.chain import WorkResult
-from kemble.core.words import say
+from kemble.core.stations.work_sheet import WorkResult
 from kemble.server.models import KitchenRecord, OccasionRecord, SheetRecord
 from kemble.server.occasions.planning_jobs import PlanningJob, planning_of
 from kemble.server.sheets.work_results import worked_by, worked_for

@@ -12,7 +12,7 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 
 from kemble.core.plan.occasion import DayPlan
-from kemble.core.plan.progress import PlanningStopped, PlanProgress
+from kemble.core.plan.plan_progress import PlanningStopped, PlanProgress
 
 PATIENCE_S = 1.0  # a request waits so long for a day; then it answers with how far the planning is
 _AT_ONCE = 2

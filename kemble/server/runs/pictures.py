@@ -10,9 +10,9 @@ import io
 from collections.abc import Mapping
 from typing import TYPE_CHECKING, Final
 
-from kemble.core.computing import computes
+from kemble.core.computing_guard import computes
 from kemble.core.facts.problems import Refused, refuse
-from kemble.core.words import say
+from kemble.core.sentences import say
 from kemble.server.storage.fair_lock import PICTURES
 
 if TYPE_CHECKING:

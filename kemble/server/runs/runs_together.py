@@ -11,20 +11,20 @@ from kemble.core.facts.fact import Fact
 from kemble.core.facts.problems import Refused
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.shelf import Shelf
-from kemble.core.log.evidence import BatchFacts
+from kemble.core.log.fault_evidence import BatchFacts
 from kemble.core.plan.occasion import Helper
-from kemble.core.plan.room import HelperHours
+from kemble.core.plan.resources import HelperHours
 from kemble.core.plan.schedule import Plan, ScheduledStep, kitchen_time
-from kemble.core.run.actual import reworked
+from kemble.core.run.actual_batch import reworked
+from kemble.core.run.event_fold import plan_now, rests_of, standing
 from kemble.core.run.events import AddedIngredient, AnyEvent, PlanRest, RestReplanned
-from kemble.core.run.fold import plan_now, rests_of, standing
 from kemble.core.run.replan import OpenRun, Otherwise, ReplannedRuns, replan
+from kemble.core.sentences import say
 from kemble.core.sheet.document import sheet_from
-from kemble.core.stations.chain import WorkResult
 from kemble.core.stations.steps import StepResult
-from kemble.core.words import say
+from kemble.core.stations.work_sheet import WorkResult
 from kemble.server.models import Run
-from kemble.server.runs.storing import add_event
+from kemble.server.runs.records import add_event
 from kemble.server.sheets.work_results import worked_for
 from kemble.server.storage.fair_lock import WORKING, writing
 

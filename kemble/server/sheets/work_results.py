@@ -16,14 +16,14 @@ from typing import Any
 
 import kemble.core
 import kemble.words
-from kemble.core.computing import check_computing
+from kemble.core.computing_guard import check_computing
 from kemble.core.facts.problems import Problem, Refused
 from kemble.core.kitchen.document import Kitchen
+from kemble.core.sentences import say
 from kemble.core.sheet.document import Sheet
-from kemble.core.stations.chain import WorkResult, result_without_facts, work
 from kemble.core.stations.shape.pieces import BallDrawing
 from kemble.core.stations.shape.shape import TinDrawing
-from kemble.core.words import say
+from kemble.core.stations.work_sheet import WorkResult, result_without_facts, work
 from kemble.server.models import SheetRecord
 from kemble.server.storage.fair_lock import WORKING, writing
 

@@ -22,7 +22,7 @@ from django.db import connection
 from django.db.migrations.executor import MigrationExecutor
 from django.utils import timezone
 
-from kemble.core.words import say
+from kemble.core.sentences import say
 from kemble.server.storage.encryption import SUFFIX, SealedFile, seal, unseal
 from kemble.server.storage.folder import UnreadableDatabase, check_database, copy_database
 

@@ -14,7 +14,7 @@ from contextlib import contextmanager
 
 from django.db import transaction
 
-from kemble.core.computing import no_computing
+from kemble.core.computing_guard import no_computing
 
 
 class FairLock:

@@ -8,7 +8,7 @@ from typing import Any
 from django.db import models
 from django.db.models.fields.json import KeyTransform
 
-from kemble.core.text import clean_stored, clean_stored_json, is_suspect
+from kemble.core.text_cleaning import clean_stored, clean_stored_json, is_suspect
 
 
 class _PlainMigrationField:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from datetime import datetime, timedelta
 
 from kemble.core.facts.problems import refuse
-from kemble.core.words import say
+from kemble.core.sentences import say
 from kemble.server.models import KitchenRecord, Receipt
 
 KEPT_FOR = timedelta(days=60)  # longer than a page stays away without being opened anew

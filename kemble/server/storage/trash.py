@@ -13,7 +13,7 @@ from pydantic import ValidationError
 from kemble.core.facts.problems import Refused, problems_from
 from kemble.core.kitchen.document import LEARNED, Kitchen, Tin
 from kemble.core.kitchen.larder import Ingredient
-from kemble.core.words import say
+from kemble.core.sentences import say
 from kemble.server.models import (
     Batch,
     CuePicture,

@@ -10,7 +10,7 @@ from django.db import OperationalError
 from django.http import HttpRequest, HttpResponse
 
 from kemble.core.facts.problems import Problem
-from kemble.server.api.refusal import refusal
+from kemble.server.api.error_responses import refusal
 
 _log = logging.getLogger("kemble.faults")
 _TRY_AGAIN_S = 2

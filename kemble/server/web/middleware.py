@@ -13,9 +13,9 @@ from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
 
 from kemble.core.facts.problems import Problem
-from kemble.core.words import say
+from kemble.core.sentences import say
 from kemble.server.accounts.browsers import seen
-from kemble.server.api.refusal import refusal
+from kemble.server.api.error_responses import refusal
 from kemble.server.exports.archive import MOST_BYTES as MOST_ARCHIVE
 from kemble.server.runs.pictures import MOST_BYTES as MOST_PICTURE
 from kemble.server.web.request_language import USUAL, speak_as

@@ -5,7 +5,7 @@ from __future__ import annotations
 from django.contrib.auth.models import AnonymousUser, User
 
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.words import speak
+from kemble.core.sentences import speak
 from kemble.server.models import Member
 from kemble.words import tongue_of
 

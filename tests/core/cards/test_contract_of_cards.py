@@ -8,13 +8,13 @@ from pathlib import Path
 import pytest
 
 from kemble.core.cards import parts, ways
-from kemble.core.cards.contract import ASKED, CardError, check_family, check_way
+from kemble.core.cards.card_contract import ASKED, CardError, check_family, check_way
 from kemble.core.cards.parts import FAMILIES
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.fact import Fact
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.sheet.document import default_sheet
-from kemble.core.stations.chain import work
+from kemble.core.stations.work_sheet import work
 
 CARDS = Path(ways.__file__).parent
 

@@ -11,9 +11,9 @@ from kemble.core.cards.ways import WAYS
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.schedule import plan_for
 from kemble.core.run.events import event_from
-from kemble.core.run.state import state_of
+from kemble.core.run.run_state import state_of
 from kemble.core.sheet.document import blank_sheet, default_sheet, sheet_from
-from kemble.core.stations.chain import work
+from kemble.core.stations.work_sheet import work
 
 KITCHEN = Kitchen(cooks=2)
 ALL = sorted(WAYS)

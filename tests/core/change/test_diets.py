@@ -6,11 +6,11 @@ from sheets_by_hand import KITCHEN, a_sheet, line
 from kemble.core.cards.ways import WAYS
 from kemble.core.change.adjust import Adjustment, adjust
 from kemble.core.change.diets import DIETS, STANDS_IN
-from kemble.core.change.exchange import exchange_for
+from kemble.core.change.exchanges import exchange_for
 from kemble.core.kitchen.larder import larder
 from kemble.core.kitchen.shelf import Shelf
 from kemble.core.sheet.document import default_sheet, sheet_from
-from kemble.core.stations.chain import work
+from kemble.core.stations.work_sheet import work
 
 
 def without(sheet, diet):

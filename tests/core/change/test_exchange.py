@@ -4,7 +4,7 @@ import pytest
 from sheets_by_hand import KITCHEN, a_sheet, facts, line
 
 from kemble.core.change.adjust import Adjustment, adjust
-from kemble.core.change.exchange import exchanges
+from kemble.core.change.exchanges import exchanges
 from kemble.core.kitchen.larder import larder
 from kemble.core.kitchen.shelf import Shelf
 from kemble.core.sheet.document import default_sheet

@@ -3,13 +3,13 @@
 import pytest
 from sheets_by_hand import KITCHEN, facts
 
-from kemble.core.change.sharing import share_part, unshare_part
+from kemble.core.change.shared_parts import share_part, unshare_part
 from kemble.core.change.shopping import shopping
 from kemble.core.facts.problems import Refused
 from kemble.core.kitchen.shelf import Shelf
 from kemble.core.sheet.bowl import weigh
 from kemble.core.sheet.document import default_sheet
-from kemble.core.stations.chain import work
+from kemble.core.stations.work_sheet import work
 
 
 class TestSharing:

@@ -9,7 +9,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from kemble.core.devices.device import DeviceError
+from kemble.core.devices.device_lines import DeviceError
 from kemble.core.devices.probe import CoreReading, ProbeHello, read_probe, refit
 from kemble.core.devices.simulated_probe import SimulatedProbe
 from kemble.core.facts.fact import FactBook
@@ -17,11 +17,11 @@ from kemble.core.facts.problems import Refused
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.schedule import plan_from
 from kemble.core.run.events import check_event, event_from, told_event
-from kemble.core.run.state import state_of
+from kemble.core.run.run_state import state_of
 from kemble.core.sheet.document import default_sheet
-from kemble.core.stations.chain import work
-from kemble.core.stations.heat.checks import QUARTERS, checks, minute_of, share_of
-from kemble.core.stations.heat.curve import TemperatureCurve
+from kemble.core.stations.heat.core_curve import TemperatureCurve
+from kemble.core.stations.heat.doneness_checks import QUARTERS, checks, minute_of, share_of
+from kemble.core.stations.work_sheet import work
 
 NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
 # A heart that comes up 2 °C a minute from 20 to 90, told done at 30 minutes.

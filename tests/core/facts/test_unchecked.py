@@ -12,9 +12,9 @@ from kemble.core.kitchen.document import Kitchen, Tin
 from kemble.core.kitchen.larder import Composition
 from kemble.core.plan.schedule import plan_from
 from kemble.core.run.events import event_from
-from kemble.core.run.state import state_of
+from kemble.core.run.run_state import state_of
 from kemble.core.sheet.document import Pieces, Vessel, default_sheet
-from kemble.core.stations.chain import Advice, WorkResult, work
+from kemble.core.stations.work_sheet import Advice, WorkResult, work
 
 NOW = datetime(2026, 12, 4, 9, 0, tzinfo=UTC)
 

@@ -7,7 +7,7 @@ from pathlib import Path
 
 import pytest
 
-from kemble.core.formats.recipe import read_recipe
+from kemble.core.formats.recipe_reader import read_recipe
 from kemble.core.kitchen.document import Kitchen
 
 CORPUS = json.loads((Path(__file__).resolve().parents[2] / "fixtures" / "recipes" / "corpus.json").read_text("utf-8"))

@@ -7,12 +7,12 @@ import pytest
 
 from kemble.core.change.shopping import shopping
 from kemble.core.facts.problems import Refused
-from kemble.core.formats.lists import day_html, shopping_html
+from kemble.core.formats.printed_lists import day_html, shopping_html
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.plan.day import Dish, PlanRequest
+from kemble.core.plan.day_solver import Dish, PlanRequest
 from kemble.core.plan.schedule import planned
 from kemble.core.sheet.document import default_sheet
-from kemble.core.stations.chain import work
+from kemble.core.stations.work_sheet import work
 
 KITCHEN = Kitchen(cooks=2, timezone="Europe/Dublin")
 SERVE, NOW = datetime(2026, 12, 5, 15, 30, tzinfo=UTC), datetime(2026, 12, 1, 9, 0, tzinfo=UTC)

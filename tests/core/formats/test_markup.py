@@ -7,13 +7,13 @@ import pytest
 
 from kemble.core.change.shopping import shopping
 from kemble.core.formats.calendar import calendar_of
-from kemble.core.formats.card import card_html
-from kemble.core.formats.lists import day_html, shopping_html
-from kemble.core.formats.templates import template_svg, templates_of
+from kemble.core.formats.cutting_patterns import template_svg, templates_of
+from kemble.core.formats.printed_lists import day_html, shopping_html
+from kemble.core.formats.recipe_card import card_html
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.schedule import plan_for
 from kemble.core.sheet.document import default_sheet, sheet_from
-from kemble.core.stations.chain import work
+from kemble.core.stations.work_sheet import work
 
 MARKUP = "<b onclick='x'>&amp;\"]]>"
 NOW, SERVE = datetime(2026, 11, 25, 9, tzinfo=UTC), datetime(2026, 11, 28, 15, 30, tzinfo=UTC)

@@ -12,11 +12,11 @@ from sheets_drawn import sheets
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.problems import Refused
 from kemble.core.formats.method_text import MethodFinding, read_method
-from kemble.core.formats.recipe import laid_on, read_recipe, sheet_of
-from kemble.core.formats.recipe_out import FORMATS, written
+from kemble.core.formats.recipe_reader import laid_on, read_recipe, sheet_of
+from kemble.core.formats.recipe_writer import FORMATS, written
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.sheet.document import default_sheet, sheet_from
-from kemble.core.stations.chain import work
+from kemble.core.stations.work_sheet import work
 
 KITCHEN = Kitchen()
 

@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from kemble.core.formats.tables import csv_text
+from kemble.core.formats.csv_tables import csv_text
 
 
 def read(text):

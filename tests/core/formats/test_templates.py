@@ -10,8 +10,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from kemble.core.cards.ways import WAYS
-from kemble.core.formats.card import card_html
-from kemble.core.formats.templates import (
+from kemble.core.formats.cutting_patterns import (
     MARGIN_MM,
     PAPER_MM,
     CuttingPattern,
@@ -21,10 +20,11 @@ from kemble.core.formats.templates import (
     template_svg,
     templates_of,
 )
+from kemble.core.formats.recipe_card import card_html
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.sheet.document import default_sheet, sheet_from
-from kemble.core.stations.chain import work
-from kemble.paper import paper
+from kemble.core.stations.work_sheet import work
+from kemble.pdf import paper
 
 SVG = "{http://www.w3.org/2000/svg}"
 

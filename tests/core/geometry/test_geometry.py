@@ -10,10 +10,10 @@ from hypothesis import strategies as st
 from shapely.geometry import MultiPoint, Point, Polygon
 from shapely.ops import unary_union
 
-from kemble.core.geometry.ball import MEASURES, Ball, PieceDensities, ball_of, sphere_ml, sphere_mm
-from kemble.core.geometry.floor import Tray, disc_area
-from kemble.core.geometry.rolled import cutter_mm2, places, rollings
-from kemble.core.geometry.tray import PATTERNS, CutRequest, cut_tray
+from kemble.core.geometry.filled_ball import MEASURES, Ball, PieceDensities, ball_of, sphere_ml, sphere_mm
+from kemble.core.geometry.rolled_dough import cutter_mm2, places, rollings
+from kemble.core.geometry.tray_cutting import PATTERNS, CutRequest, cut_tray
+from kemble.core.geometry.tray_floor import Tray, disc_area
 
 OBLONG, ROUND = Tray(190, 140), Tray(180, 180, round=True)
 

@@ -6,11 +6,11 @@ import pytest
 from sheets_by_hand import KITCHEN
 
 from kemble.core.cards.ways import WAYS
-from kemble.core.geometry.hands import cone, level, over, packet, rope, stretch_of, turned_out
-from kemble.core.geometry.leaf import LeafParcel
+from kemble.core.geometry.hand_moves import cone, level, over, packet, rope, stretch_of, turned_out
+from kemble.core.geometry.leaf_folds import LeafParcel
 from kemble.core.sheet.document import default_sheet
-from kemble.core.stations.chain import work
-from kemble.core.stations.shape.hands import hands_of
+from kemble.core.stations.shape.hand_drawings import hands_of
+from kemble.core.stations.work_sheet import work
 
 
 def strokes(frame, kind):

@@ -6,10 +6,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from kemble.core.geometry.leaf import leaves_for, leaves_to_line, lining_of, parcel_of
+from kemble.core.geometry.leaf_folds import leaves_for, leaves_to_line, lining_of, parcel_of
 from kemble.core.kitchen.document import Kitchen, Tin
 from kemble.core.sheet.document import default_sheet, sheet_from
-from kemble.core.stations.chain import work
+from kemble.core.stations.work_sheet import work
 
 SEA = Kitchen(altitude_m=0, room_c=20)
 

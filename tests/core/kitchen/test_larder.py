@@ -5,7 +5,7 @@ from sheets_by_hand import a_sheet, line
 
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.larder import OWN, Ingredient, larder
-from kemble.core.stations.chain import work
+from kemble.core.stations.work_sheet import work
 
 COMPOSITION = {"water": 18, "sugar": 80, "other": 2}
 

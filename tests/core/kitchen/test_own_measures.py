@@ -7,7 +7,7 @@ from sheets_by_hand import KITCHEN, a_sheet, facts, line
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.larder import larder
 from kemble.core.sheet.document import default_sheet
-from kemble.core.stations.chain import work
+from kemble.core.stations.work_sheet import work
 
 
 class TestOwnMeasures:

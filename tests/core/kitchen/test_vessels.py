@@ -6,9 +6,9 @@ import pytest
 from pydantic import ValidationError
 
 from kemble.core.kitchen.document import Kitchen, Pot, Steamer
-from kemble.core.plan.day import Dish, PlanRequest, solve
+from kemble.core.plan.day_solver import Dish, PlanRequest, solve
 from kemble.core.sheet.document import Sheet, default_sheet
-from kemble.core.stations.chain import work
+from kemble.core.stations.work_sheet import work
 
 SMALL = Steamer(name="small", diameter_mm=200, tiers=1)
 WIDE = Steamer(name="wide", diameter_mm=340, tiers=3)

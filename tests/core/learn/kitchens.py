@@ -11,11 +11,11 @@ import pytest
 
 from kemble.core.kitchen.document import Kitchen, OwnEstimate
 from kemble.core.kitchen.estimates import ANEW, ESTIMATES
-from kemble.core.learn.learner import learn
-from kemble.core.learn.sights import Observation
+from kemble.core.learn.observations import Observation
+from kemble.core.learn.posterior import learn
 from kemble.core.sheet.document import default_sheet, sheet_from
-from kemble.core.stations.chain import sensed, work
 from kemble.core.stations.heat import steam
+from kemble.core.stations.work_sheet import sensed, work
 
 DONE = "heat.done_min"
 LOOKS_MIN = 5.0

@@ -7,10 +7,10 @@ import pytest
 
 from kemble.core.facts.problems import Refused
 from kemble.core.kitchen.document import Kitchen, WeighedMeasure
-from kemble.core.learn.beside import beside
-from kemble.core.learn.next import TastedBatch
+from kemble.core.learn.next_time import TastedBatch
+from kemble.core.learn.sheet_comparison import beside
 from kemble.core.sheet.document import default_sheet, sheet_from
-from kemble.core.stations.chain import work
+from kemble.core.stations.work_sheet import work
 
 KITCHEN = Kitchen()
 MINE = default_sheet("set-cake")

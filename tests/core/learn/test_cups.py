@@ -4,7 +4,7 @@ import pytest
 
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.shelf import Shelf
-from kemble.core.learn.cups import cups
+from kemble.core.learn.measured_cups import cups
 
 
 def test_what_was_weighed_stands_beside_what_cooks_have():

@@ -11,15 +11,15 @@ from kitchens import DONE, House, cake, knowing, off, told
 
 from kemble.core.kitchen.document import Kitchen, OwnEstimate
 from kemble.core.kitchen.estimates import ANEW, ESTIMATES
-from kemble.core.learn.learner import Prior, learn, prior_of
+from kemble.core.learn.measurement_gain import MadeSheet, what_teaches
+from kemble.core.learn.observations import Observation, sight_from, sights_of
 from kemble.core.learn.pace import paces
-from kemble.core.learn.sights import Observation, sight_from, sights_of
-from kemble.core.learn.value import MadeSheet, what_teaches
+from kemble.core.learn.posterior import Prior, learn, prior_of
 from kemble.core.plan.schedule import plan_from
 from kemble.core.run.events import event_from
-from kemble.core.run.state import state_of
+from kemble.core.run.run_state import state_of
 from kemble.core.sheet.document import default_sheet
-from kemble.core.stations.chain import sensed, work
+from kemble.core.stations.work_sheet import sensed, work
 
 HOUSES = 24
 MADE = [cake(180), cake(160, 0.8), cake(220, 1.15)]

@@ -3,9 +3,9 @@
 import numpy as np
 import pytest
 
-from kemble.core.cards.tastes import SCALES
+from kemble.core.cards.taste_scales import SCALES
 from kemble.core.cards.ways import WAYS
-from kemble.core.learn.next import _RULE, LEVERS, TastedBatch, TasteModel, by_craft, proposals
+from kemble.core.learn.next_time import _RULE, LEVERS, TastedBatch, TasteModel, by_craft, proposals
 
 CAKE = WAYS["set-cake"]
 MIDDLE = {"hydration_pct": 135.0, "sugar_pct": 85.0, "fat_pct": 7.0}

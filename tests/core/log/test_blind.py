@@ -7,7 +7,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.stats import binom, binomtest
 
-from kemble.core.log.blind import BlindTastingDesign, TasterAnswer, cups_of, interval, is_right, tail, verdict
+from kemble.core.log.blind_tasting import BlindTastingDesign, TasterAnswer, cups_of, interval, is_right, tail, verdict
 
 
 def split(kind="triangle", tasters=6, seed=1):

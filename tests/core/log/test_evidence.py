@@ -5,16 +5,16 @@ from datetime import UTC, datetime, timedelta
 import pytest
 from sheets_by_hand import KITCHEN
 
-from kemble.core.cards.card import stage_of
+from kemble.core.cards.card_parts import stage_of
 from kemble.core.cards.faults import faults_of
 from kemble.core.cards.parts import FAMILIES
 from kemble.core.cards.ways import WAYS
-from kemble.core.log.evidence import SEEN, BatchFacts, at_step, likeliest, told
+from kemble.core.log.fault_evidence import SEEN, BatchFacts, at_step, likeliest, told
 from kemble.core.plan.schedule import plan_from
 from kemble.core.run.events import event_from
-from kemble.core.run.state import state_of
+from kemble.core.run.run_state import state_of
 from kemble.core.sheet.document import default_sheet, sheet_from
-from kemble.core.stations.chain import work
+from kemble.core.stations.work_sheet import work
 
 NINE = datetime(2026, 11, 28, 9, 0, tzinfo=UTC)
 

@@ -7,11 +7,11 @@ from sheets_by_hand import KITCHEN, steps
 
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.problems import Refused
-from kemble.core.log.taste import check_tastes, compared, verdict
+from kemble.core.log.predictions import check_tastes, compared, verdict
 from kemble.core.plan.schedule import plan_from
 from kemble.core.run.events import event_from
 from kemble.core.sheet.document import default_sheet
-from kemble.core.stations.chain import work
+from kemble.core.stations.work_sheet import work
 
 NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
 

@@ -15,7 +15,7 @@ from kemble.core.physics.baking import Oven, OvenSlab, bake, bake_all, browned
 from kemble.core.physics.conduction import DecayModes
 from kemble.core.physics.thermal import LATENT_STEAM, Material, boiling_point_c, saturation_pa
 from kemble.core.sheet.document import default_sheet, sheet_from
-from kemble.core.stations.chain import work
+from kemble.core.stations.work_sheet import work
 
 BATTER = Material(k=0.45, rho=1170.0, cp=2790.0)
 OVEN = Oven(air_c=175.0, boil_c=100.0, h_top=23.0, h_floor=23.0)

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from kemble.core.kitchen.larder import Composition, larder
 from kemble.core.physics.doneness import gel_temperature_c, gelled
 from kemble.core.physics.freezing import freeze_hard_s
-from kemble.core.physics.keeping import hard_after_h, room_h
+from kemble.core.physics.shelf_life import hard_after_h, room_h
 from kemble.core.physics.steamer import SteamerStage, boiled_off_g, lifted_lid_s, loss_g_per_min, water_plan
 from kemble.core.physics.stove import kettle_w
 from kemble.core.physics.thermal import (

@@ -12,9 +12,9 @@ from kemble.core.cards.parts import FAMILIES
 from kemble.core.cards.ways import WAYS
 from kemble.core.kitchen.document import Kitchen, OwnEstimate
 from kemble.core.kitchen.estimates import ESTIMATES, TASTES, Estimate
-from kemble.core.physics.spread import EDGE, spread
+from kemble.core.physics.time_spread import EDGE, spread
 from kemble.core.sheet.document import default_sheet, sheet_from
-from kemble.core.stations.chain import work
+from kemble.core.stations.work_sheet import work
 
 
 def test_a_product_of_two_by_hand():
@@ -60,7 +60,7 @@ MADE = [
 def test_ends_as_two_thousand_draws_have_them(way, schools, monkeypatch):
     """The station's own solver, drawn 2000 times where it is cheap (150 times where it is a march): within 6 %, and as
     much more as so few draws are sure of."""
-    from kemble.core.stations import window as station
+    from kemble.core.stations import time_windows as station
 
     caught = {}
 

@@ -15,17 +15,17 @@ from kemble.core.facts.problems import Refused
 from kemble.core.formats.calendar import calendar_of
 from kemble.core.formats.day_text import day_text
 from kemble.core.kitchen.document import Kitchen, OwnDay, Steamer
-from kemble.core.plan.chance import sure
-from kemble.core.plan.clash import clashing, why_not
-from kemble.core.plan.day import Day, Dish, PlanRequest, solve
+from kemble.core.plan.clashes import clashing, why_not
+from kemble.core.plan.cook_assignment import who_does_what
+from kemble.core.plan.day_solver import Day, Dish, PlanRequest, solve
 from kemble.core.plan.feasts import feasts, lunar, months
 from kemble.core.plan.occasion import Occasion, dish_of, plan_day, plan_of_dish, without
-from kemble.core.plan.room import HelperHours
+from kemble.core.plan.on_time_odds import sure
+from kemble.core.plan.resources import HelperHours
 from kemble.core.plan.schedule import plan_for, plan_of, planned
-from kemble.core.plan.who import who_does_what
 from kemble.core.sheet.document import default_sheet, sheet_from
-from kemble.core.stations.chain import work
 from kemble.core.stations.steps import DonenessWindow, StepResult, StepWait
+from kemble.core.stations.work_sheet import work
 
 NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
 SERVE = datetime(2026, 11, 28, 15, 30, tzinfo=UTC)

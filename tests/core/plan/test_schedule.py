@@ -10,10 +10,10 @@ from hypothesis import strategies as st
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.problems import Refused
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.plan.room import HANDS, HANDS_OF_A_COOK, quiet_spans
+from kemble.core.plan.resources import HANDS, HANDS_OF_A_COOK, quiet_spans
 from kemble.core.plan.schedule import kitchen_time, plan_for, plan_from
 from kemble.core.sheet.document import default_sheet, sheet_from
-from kemble.core.stations.chain import work
+from kemble.core.stations.work_sheet import work
 
 NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
 

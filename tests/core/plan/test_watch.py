@@ -10,12 +10,12 @@ from checker import broken
 
 from kemble.core.cards.ways import WAYS
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.plan.clash import clashing
-from kemble.core.plan.day import Dish, PlanRequest
+from kemble.core.plan.clashes import clashing
+from kemble.core.plan.day_solver import Dish, PlanRequest
 from kemble.core.plan.occasion import Occasion, plan_day
-from kemble.core.plan.progress import STAGES, PlanningStopped, PlanProgress
+from kemble.core.plan.plan_progress import STAGES, PlanningStopped, PlanProgress
 from kemble.core.sheet.document import default_sheet
-from kemble.core.stations.chain import work
+from kemble.core.stations.work_sheet import work
 
 NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
 SERVE = datetime(2026, 11, 28, 15, 30, tzinfo=UTC)

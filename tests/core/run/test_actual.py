@@ -10,10 +10,10 @@ from sheets_by_hand import KITCHEN, a_sheet, line
 from kemble.core.facts.problems import Refused
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.schedule import plan_from
-from kemble.core.run.actual import actual, reworked, with_added
+from kemble.core.run.actual_batch import actual, reworked, with_added
 from kemble.core.run.events import AddedIngredient, event_from
 from kemble.core.sheet.document import default_sheet
-from kemble.core.stations.chain import work
+from kemble.core.stations.work_sheet import work
 
 NOW = datetime(2026, 11, 28, 9, 0, tzinfo=UTC)
 ROUNDS = default_sheet("stirred-rounds")

@@ -5,7 +5,7 @@ from pathlib import Path
 
 import pytest
 
-from kemble.core.run.kept import FrozenRun, frozen_from
+from kemble.core.run.frozen_run import FrozenRun, frozen_from
 
 PLACE = Path(__file__).resolve().parents[2] / "fixtures" / "runs"
 # Read off the files: way, hydration, steps, and first check, done, latest of the core temperature where it was kept.

@@ -10,8 +10,8 @@ import pytest
 
 from kemble.core.plan.schedule import Plan
 from kemble.core.run.events import KINDS, event_from
-from kemble.core.run.state import RunState, state_of
-from kemble.core.stations.heat.curve import CoreCurve
+from kemble.core.run.run_state import RunState, state_of
+from kemble.core.stations.heat.core_curve import CoreCurve
 
 PLACE = Path(__file__).resolve().parents[2] / "fixtures" / "histories"
 

@@ -5,12 +5,12 @@ from datetime import UTC, datetime, timedelta
 import pytest
 
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.log.taste import compared
+from kemble.core.log.predictions import compared
 from kemble.core.plan.schedule import plan_from
 from kemble.core.run.events import event_from
-from kemble.core.run.pieces import meant_mean, weighed_pieces
+from kemble.core.run.weighed_pieces import meant_mean, weighed_pieces
 from kemble.core.sheet.document import default_sheet
-from kemble.core.stations.chain import work
+from kemble.core.stations.work_sheet import work
 
 BEGAN = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
 WORKED = work(default_sheet("boiled-balls"), Kitchen())

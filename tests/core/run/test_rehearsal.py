@@ -8,7 +8,7 @@ from sheets_by_hand import KITCHEN, steps
 from kemble.core.plan.schedule import Plan, ScheduledStep, plan_from
 from kemble.core.run.events import check_event, event_from
 from kemble.core.run.rehearsal import RehearsedRun, SimulatedCookTraits, played, report
-from kemble.core.run.state import state_of
+from kemble.core.run.run_state import state_of
 from kemble.core.stations.steps import DonenessWindow, StepResult, StepWait
 
 NINE = datetime(2026, 11, 28, 9, 0, tzinfo=UTC)

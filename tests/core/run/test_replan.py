@@ -10,7 +10,7 @@ from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.schedule import Plan, ScheduledStep
 from kemble.core.run.events import PlanRest, event_from, told_event
 from kemble.core.run.replan import OpenRun, replan
-from kemble.core.run.state import state_of
+from kemble.core.run.run_state import state_of
 from kemble.core.stations.steps import StepResult, StepWait
 
 NINE = datetime(2026, 11, 28, 9, 0, tzinfo=UTC)

@@ -10,7 +10,7 @@ from sheets_by_hand import KITCHEN, steps
 from kemble.core.facts.problems import Refused
 from kemble.core.plan.schedule import plan_from
 from kemble.core.run.events import check_event, event_from, told_event
-from kemble.core.run.state import state_of
+from kemble.core.run.run_state import state_of
 
 NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
 

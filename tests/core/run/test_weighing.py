@@ -12,11 +12,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from kemble.core.devices.device import DeviceError
+from kemble.core.devices.device_lines import DeviceError
 from kemble.core.devices.scale import SettledWeight, SettlingDetector, read_line
 from kemble.core.devices.simulated_scale import CAPACITY_G, SimulatedScale
 from kemble.core.facts.problems import Refused
-from kemble.core.run.weighing import BenchMarkEvent, BenchSetup, bench_of, check_mark
+from kemble.core.run.weigh_out import BenchMarkEvent, BenchSetup, bench_of, check_mark
 
 NOW = datetime(2026, 11, 26, 10, 0, tzinfo=UTC)
 

@@ -16,7 +16,7 @@ from kemble.core.kitchen.larder import COMPONENTS, Composition
 from kemble.core.kitchen.shelf import Shelf
 from kemble.core.sheet.bowl import weigh
 from kemble.core.sheet.document import sheet_from
-from kemble.core.sheet.flow import working_order
+from kemble.core.sheet.part_flow import working_order
 
 RUNS = Path(__file__).resolve().parents[2] / "fixtures" / "runs"
 FLOUR = ("base", [line("sweet-rice-flour", 200), line("water", 180)])

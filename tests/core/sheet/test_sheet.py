@@ -9,12 +9,12 @@ from pydantic import ValidationError
 from kemble.core.cards.ways import WAYS
 from kemble.core.change.adjust import Adjustment, adjust
 from kemble.core.facts.problems import Refused
-from kemble.core.geometry.tray import PATTERNS
+from kemble.core.geometry.tray_cutting import PATTERNS
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.larder import Ingredient, IngredientComposition, larder
 from kemble.core.kitchen.larder.names import names_of, nearest, plain
 from kemble.core.sheet.document import MOST_BYTES, PIECE_MEASURES, default_sheet, read_sheet, sheet_from
-from kemble.core.stations.chain import work
+from kemble.core.stations.work_sheet import work
 
 
 def document(way="set-cake"):

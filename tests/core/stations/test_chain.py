@@ -21,7 +21,7 @@ from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.shelf import Shelf
 from kemble.core.sheet.bowl import weigh
 from kemble.core.sheet.document import default_sheet, sheet_from
-from kemble.core.stations.chain import WorkResult, work
+from kemble.core.stations.work_sheet import WorkResult, work
 
 KITCHEN = Kitchen()
 SHELF = Shelf(KITCHEN)
@@ -505,6 +505,6 @@ def test_a_fault_of_ours_raises_as_it_is(monkeypatch, broken):
     def fails(*_):
         raise ZeroDivisionError("a fault put in")
 
-    monkeypatch.setattr(f"kemble.core.stations.chain.{broken}", fails)
+    monkeypatch.setattr(f"kemble.core.stations.work_sheet.{broken}", fails)
     with pytest.raises(ZeroDivisionError, match="a fault put in"):
         work(default_sheet("set-cake"), KITCHEN)

@@ -12,7 +12,7 @@ import pytest
 from kemble.core.cards.ways import WAYS
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.sheet.document import sheet_from
-from kemble.core.stations.chain import work
+from kemble.core.stations.work_sheet import work
 
 FILES = sorted((Path(__file__).resolve().parents[2] / "fixtures" / "facts").glob("*.json"))
 

@@ -2,10 +2,10 @@
 
 import pytest
 
-from kemble.core.formats.card import card_html
+from kemble.core.formats.recipe_card import card_html
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.sheet.document import default_sheet
-from kemble.core.stations.chain import work
+from kemble.core.stations.work_sheet import work
 
 BALLS = default_sheet("boiled-balls")
 CAKE = default_sheet("set-cake")

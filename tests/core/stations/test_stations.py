@@ -8,8 +8,8 @@ from hypothesis import strategies as st
 
 from kemble.core.kitchen.document import Burner, Kitchen, Pot
 from kemble.core.sheet.document import default_sheet, sheet_from
-from kemble.core.stations.chain import work
 from kemble.core.stations.mix.mix import inside
+from kemble.core.stations.work_sheet import work
 
 KITCHEN = Kitchen(altitude_m=0)
 

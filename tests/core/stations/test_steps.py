@@ -11,7 +11,7 @@ import kemble.core.cards.ways as ways_package
 from kemble.core.cards.ways import WAYS, _found
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.sheet.document import default_sheet, sheet_from
-from kemble.core.stations.chain import work
+from kemble.core.stations.work_sheet import work
 
 
 def worked(way, **changes):

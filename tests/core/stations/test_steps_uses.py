@@ -5,7 +5,7 @@ import pytest
 from kemble.core.cards.ways import WAYS
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.sheet.document import default_sheet, sheet_from
-from kemble.core.stations.chain import work
+from kemble.core.stations.work_sheet import work
 
 
 def uses(step, *, soak_c=18.0, kitchen=None, **schools):

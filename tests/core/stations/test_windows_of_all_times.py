@@ -9,8 +9,8 @@ from kemble.core.kitchen.estimates import ESTIMATES
 from kemble.core.physics.steaming import SteamSupply
 from kemble.core.physics.stove import oven_h
 from kemble.core.sheet.document import default_sheet, sheet_from
-from kemble.core.stations import window
-from kemble.core.stations.chain import work
+from kemble.core.stations import time_windows
+from kemble.core.stations.work_sheet import work
 
 
 def sheet(way, **schools):
@@ -32,7 +32,7 @@ def told(content, **own):
 def test_every_other_window_as_draws_have_it(way, monkeypatch):
     """Each time and amount that the table spreads, drawn 1500 times from the rows it hangs on, on logarithms as the
     spread is: its ends within 12 % of its width from those of the draws, or within 6 % of themselves."""
-    caught, real = [], window.spread
+    caught, real = [], time_windows.spread
 
     def catch(solve, rows, which, **more):
         found = real(solve, rows, which, **more)
@@ -40,7 +40,7 @@ def test_every_other_window_as_draws_have_it(way, monkeypatch):
             caught.append((solve, rows, tuple(which), found))
         return found
 
-    monkeypatch.setattr(window, "spread", catch)
+    monkeypatch.setattr(time_windows, "spread", catch)
     work(default_sheet(way), Kitchen())
     assert len(caught) > 5
     rng, compared = np.random.default_rng(11), 0

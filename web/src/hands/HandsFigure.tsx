@@ -7,7 +7,7 @@ import { Drawing } from "../ui/Drawing";
 import { legible } from "../ui/dimension";
 import { lengthWords } from "../ui/words";
 
-/** As the kitchen draws it (core: stations/shape/hands.py), in mm. */
+/** As the kitchen draws it (core: stations/shape/hand_drawings.py), in mm. */
 export interface FrameDrawn {
   says: string;
   box: number[];

@@ -4,7 +4,7 @@ import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import type { StepResult, StepState } from "../api/client";
 
-const PRACTICE = 3; // the first few, to find the size (core: geometry/hands.py)
+const PRACTICE = 3; // the first few, to find the size (core: geometry/hand_moves.py)
 
 interface Props {
   step: StepResult;

@@ -1,4 +1,4 @@
-/** Whether a reading can be at all; the words are the step's own (core: stations/bounds.py). */
+/** Whether a reading can be at all; the words are the step's own (core: stations/reading_bounds.py). */
 
 import { t } from "@lingui/core/macro";
 import type { StepResult } from "../api/client";

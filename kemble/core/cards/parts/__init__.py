@@ -5,8 +5,8 @@ from __future__ import annotations
 import importlib
 import pkgutil
 
-from kemble.core.cards.card import OutputDestination
-from kemble.core.cards.contract import check_family
+from kemble.core.cards.card_contract import check_family
+from kemble.core.cards.card_parts import OutputDestination
 from kemble.core.cards.family import Family
 from kemble.core.facts.vocabulary import PartRole
 

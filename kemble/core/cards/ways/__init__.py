@@ -5,7 +5,7 @@ from __future__ import annotations
 import importlib
 import pkgutil
 
-from kemble.core.cards.contract import check_way
+from kemble.core.cards.card_contract import check_way
 from kemble.core.cards.way import Way
 
 

@@ -7,15 +7,15 @@ from typing import Literal
 
 from kemble.core.facts.fact import CONSERVATION, GEOMETRY, Origin, Origins
 from kemble.core.facts.unchecked import unchecked_model
-from kemble.core.geometry.ball import sphere_mm
-from kemble.core.geometry.floor import Kind, Tray
-from kemble.core.geometry.tray import CutRequest, Pattern, TrayCutting, cut_tray
+from kemble.core.geometry.filled_ball import sphere_mm
+from kemble.core.geometry.tray_cutting import CutRequest, Pattern, TrayCutting, cut_tray
+from kemble.core.geometry.tray_floor import Kind, Tray
+from kemble.core.sentences import Words, say
+from kemble.core.stations.calculation import AnswerModel, Calculation
+from kemble.core.stations.finished_cake import tray_g
 from kemble.core.stations.mix.mix import MixResult, is_whole
 from kemble.core.stations.shape.pieces import share_parts
 from kemble.core.stations.shape.shape import TinDrawing, TinShare
-from kemble.core.stations.whole import tray_g
-from kemble.core.stations.working import AnswerModel, Calculation
-from kemble.core.words import Words, say
 
 _LEAST_SIDE_MM = 12.0  # smaller than that the knife drags it along: it is refused
 _MOST_CELLS = 600

@@ -7,7 +7,7 @@ from collections.abc import Mapping
 
 import numpy as np
 
-from kemble.core.cards.card import Step, StepId
+from kemble.core.cards.card_parts import Step, StepId
 from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origin, Origins, leaf
 from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.estimates import EstimateId
@@ -16,14 +16,14 @@ from kemble.core.physics import conduction
 from kemble.core.physics.conduction import Array, ConductingBody, DecayModes, when
 from kemble.core.physics.freezing import freeze_hard_s, soften_s
 from kemble.core.physics.thermal import Material, fractions, properties
-from kemble.core.stations.cut.keep import keep
-from kemble.core.stations.heat.curve import SOLVER, TemperatureCurve
+from kemble.core.sentences import say
+from kemble.core.stations.calculation import AnswerModel, Calculation
+from kemble.core.stations.cut.keeping_times import keep
+from kemble.core.stations.heat.core_curve import SOLVER, TemperatureCurve
 from kemble.core.stations.heat.steam import wall_h
 from kemble.core.stations.shape.pieces import BallDrawing
 from kemble.core.stations.shape.shape import ShapeDrawing, TinDrawing
-from kemble.core.stations.window import scaled, timed
-from kemble.core.stations.working import AnswerModel, Calculation
-from kemble.core.words import say
+from kemble.core.stations.time_windows import scaled, timed
 
 HANDLE_C = 60.0
 CUT_C = {"cool": 34.0, "chill": 24.0, "overnight": 24.0}

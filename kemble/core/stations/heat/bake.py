@@ -9,7 +9,7 @@ from typing import Literal
 
 import numpy as np
 
-from kemble.core.cards.card import stage_step
+from kemble.core.cards.card_parts import stage_step
 from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origins
 from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.document import Tin
@@ -28,16 +28,16 @@ from kemble.core.physics.baking import (
 from kemble.core.physics.conduction import Array, when
 from kemble.core.physics.doneness import clear_s, cook_value_min
 from kemble.core.physics.thermal import Material, boils_at_c, fractions, properties, water_activity
+from kemble.core.sentences import say
 from kemble.core.sheet.document import HeatStage
-from kemble.core.stations.heat.curve import drawn_curve
-from kemble.core.stations.heat.heated import HeatedWith
+from kemble.core.stations.calculation import AnswerModel, Calculation
+from kemble.core.stations.heat.core_curve import drawn_curve
+from kemble.core.stations.heat.heat_curve_result import HeatedWith
+from kemble.core.stations.heat.heat_stages import air_of, as_long_as_said, stages_in, stages_said
 from kemble.core.stations.heat.loads import loads
-from kemble.core.stations.heat.stages import air_of, as_long_as_said, stages_in, stages_said
 from kemble.core.stations.heat.steam import TIN_J_PER_M2K, enter_depth, sideways, wall_h
 from kemble.core.stations.shape.shape import TinDrawing
-from kemble.core.stations.window import scaled, timed, windowed
-from kemble.core.stations.working import AnswerModel, Calculation
-from kemble.core.words import say
+from kemble.core.stations.time_windows import scaled, timed, windowed
 
 SOLVER = "heat and drying by finite volumes; properties by the Choi-Okos correlations"
 _OFF_THE_DIAL_C = 15.0

@@ -17,15 +17,15 @@ from kemble.core.physics import conduction
 from kemble.core.physics.conduction import Array, when
 from kemble.core.physics.doneness import COOKED, gelled
 from kemble.core.physics.freezing import food
-from kemble.core.physics.spread import Solve, Spread
 from kemble.core.physics.thermal import WATER_J_PER_ML_K, fractions, properties
-from kemble.core.stations.heat.curve import SOLVER, drawn_curve
-from kemble.core.stations.heat.heated import HeatedWith
+from kemble.core.physics.time_spread import Solve, Spread
+from kemble.core.sentences import say
+from kemble.core.stations.calculation import AnswerModel, Calculation
+from kemble.core.stations.heat.core_curve import SOLVER, drawn_curve
+from kemble.core.stations.heat.heat_curve_result import HeatedWith
 from kemble.core.stations.heat.loads import loads
 from kemble.core.stations.shape.pieces import BallDrawing
-from kemble.core.stations.window import scaled, timed, windowed
-from kemble.core.stations.working import AnswerModel, Calculation
-from kemble.core.words import say
+from kemble.core.stations.time_windows import scaled, timed, windowed
 
 MOST_DIP_C = 14.0  # a pot that falls further stops simmering and the balls stick
 _MOST_LAG_S = 120.0

@@ -17,15 +17,16 @@ from kemble.core.kitchen.larder import Composition
 from kemble.core.physics.conduction import Array
 from kemble.core.physics.doneness import COOK_Z_C, cook_value_min, grain_needs_min
 from kemble.core.physics.soaking import most_pct
-from kemble.core.physics.spread import Solve, spread
 from kemble.core.physics.steamer import SteamerStage
 from kemble.core.physics.steaming import SteamSupply
 from kemble.core.physics.thermal import LATENT_STEAM, fractions, properties
+from kemble.core.physics.time_spread import Solve, spread
+from kemble.core.sentences import Words, say
 from kemble.core.sheet.document import HeatStage
-from kemble.core.stations.heat.curve import drawn_curve
-from kemble.core.stations.heat.heated import HeatedWith
-from kemble.core.stations.heat.loads import loads
-from kemble.core.stations.heat.stages import (
+from kemble.core.stations.calculation import AnswerModel, Calculation
+from kemble.core.stations.heat.core_curve import drawn_curve
+from kemble.core.stations.heat.heat_curve_result import HeatedWith
+from kemble.core.stations.heat.heat_stages import (
     Heats,
     HeatStageResult,
     as_long_as_said,
@@ -34,11 +35,10 @@ from kemble.core.stations.heat.stages import (
     stages_said,
     under,
 )
+from kemble.core.stations.heat.loads import loads
 from kemble.core.stations.heat.steam import STEAM, steam_stages
 from kemble.core.stations.heat.steamer import SteamerDrawing, lifted_lid, steamer
-from kemble.core.stations.window import windowed
-from kemble.core.stations.working import AnswerModel, Calculation
-from kemble.core.words import Words, say
+from kemble.core.stations.time_windows import windowed
 
 How = Literal["steam", "lid", "cooker"]
 SOURCE = f"energy balance and cook value; time at heat a {KITCHEN_ESTIMATE}"

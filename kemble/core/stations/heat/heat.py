@@ -5,20 +5,20 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from kemble.core.kitchen.larder import Composition
+from kemble.core.sentences import say
+from kemble.core.stations.calculation import Calculation, StandsIn
 from kemble.core.stations.heat.bake import BakeDrawing, bake_tray
 from kemble.core.stations.heat.boil import BoilDrawing, boil
 from kemble.core.stations.heat.grain_heat import GrainHeatDrawing, How, grain_ahead, grain_heat
-from kemble.core.stations.heat.heated import HeatedWith
+from kemble.core.stations.heat.heat_curve_result import HeatedWith
+from kemble.core.stations.heat.heat_stages import HeatStageResult
 from kemble.core.stations.heat.pounding import pounding
-from kemble.core.stations.heat.stages import HeatStageResult
 from kemble.core.stations.heat.steam import SteamDrawing, steam_dish, steam_tin
-from kemble.core.stations.heat.stirred import StirredDrawing, stirred
-from kemble.core.stations.heat.wrapped import WrappedDrawing, wrapped
+from kemble.core.stations.heat.stirred_dough import StirredDrawing, stirred
+from kemble.core.stations.heat.wrapped_parcels import WrappedDrawing, wrapped
 from kemble.core.stations.mix.grain import cook_of
 from kemble.core.stations.shape.pieces import BallDrawing
 from kemble.core.stations.shape.shape import ShapeDrawing, TinDrawing
-from kemble.core.stations.working import Calculation, StandsIn
-from kemble.core.words import say
 
 HeatDrawing = SteamDrawing | BoilDrawing | BakeDrawing | WrappedDrawing | StirredDrawing | GrainHeatDrawing
 

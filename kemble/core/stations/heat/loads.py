@@ -6,9 +6,9 @@ import math
 
 from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origin, Origins
 from kemble.core.kitchen.estimates import EstimateId
-from kemble.core.stations.window import timed
-from kemble.core.stations.working import Calculation
-from kemble.core.words import say
+from kemble.core.sentences import say
+from kemble.core.stations.calculation import Calculation
+from kemble.core.stations.time_windows import timed
 
 KEPT_C = 60.0  # what waits longer than two hours is kept over this, or chilled
 

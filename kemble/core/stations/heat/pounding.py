@@ -9,9 +9,9 @@ from kemble.core.facts.fact import KITCHEN_ESTIMATE
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics.thermal import fractions, properties
-from kemble.core.stations.window import scaled, timed
-from kemble.core.stations.working import Calculation
-from kemble.core.words import say
+from kemble.core.sentences import say
+from kemble.core.stations.calculation import Calculation
+from kemble.core.stations.time_windows import scaled, timed
 
 _BEGINS_C = 92.0  # by the time it is in the mortar
 # W/(m2 K) from the turned mass to the air and the mortar. A machine's bowl keeps it warm.

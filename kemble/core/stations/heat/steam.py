@@ -20,16 +20,16 @@ from kemble.core.physics.conduction import Array, ConductingBody, DecayModes, fo
 from kemble.core.physics.doneness import COOKED, HOT_C, clear_s, cook_value_min, gelled
 from kemble.core.physics.steaming import PotCooling, SteamSupply, felt
 from kemble.core.physics.thermal import Material, fractions, properties
+from kemble.core.sentences import say
 from kemble.core.sheet.document import Lining
-from kemble.core.stations.heat.curve import SOLVER, drawn_curve
-from kemble.core.stations.heat.heated import HeatedWith
+from kemble.core.stations.calculation import AnswerModel, Calculation
+from kemble.core.stations.heat.core_curve import SOLVER, drawn_curve
+from kemble.core.stations.heat.heat_curve_result import HeatedWith
+from kemble.core.stations.heat.heat_stages import as_long_as_said, stages_in, stages_said, under
 from kemble.core.stations.heat.loads import loads
-from kemble.core.stations.heat.stages import as_long_as_said, stages_in, stages_said, under
 from kemble.core.stations.heat.steamer import SteamerDrawing, steamer
 from kemble.core.stations.shape.shape import TinDrawing
-from kemble.core.stations.window import timed, windowed
-from kemble.core.stations.working import AnswerModel, Calculation
-from kemble.core.words import say
+from kemble.core.stations.time_windows import timed, windowed
 
 # Conductance of the wall itself, and of what lines it, W/(m2 K); `wall_h` in the table of estimates scales them.
 WALL_W_PER_M2K = {"metal": math.inf, "glass": 250.0, "ceramic": 220.0}

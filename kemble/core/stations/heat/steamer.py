@@ -11,11 +11,11 @@ from kemble.core.kitchen.document import LEVELS, Level
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.physics.steamer import SteamerStage, WaterPlan, lifted_lid_s, loss_g_per_min, water_plan
 from kemble.core.physics.thermal import LATENT_STEAM
+from kemble.core.sentences import Words, say
 from kemble.core.sheet.document import HeatStage
-from kemble.core.stations.heat.stages import stages_said, under
-from kemble.core.stations.window import scaled, timed
-from kemble.core.stations.working import AnswerModel, Calculation
-from kemble.core.words import Words, say
+from kemble.core.stations.calculation import AnswerModel, Calculation
+from kemble.core.stations.heat.heat_stages import stages_said, under
+from kemble.core.stations.time_windows import scaled, timed
 
 _POINTS = 80
 

@@ -6,15 +6,15 @@ import math
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from kemble.core.cards.card import Band
+from kemble.core.cards.card_parts import Band
 from kemble.core.cards.way import GrainCook
 from kemble.core.facts.fact import CONSERVATION, KITCHEN_ESTIMATE, WEIGHED, Origins, leaf
 from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.physics.soaking import half_min, legume_uptake_pct, most_pct, uptake_pct
-from kemble.core.stations.window import scaled, timed
-from kemble.core.stations.working import AnswerModel, Calculation
-from kemble.core.words import say
+from kemble.core.sentences import say
+from kemble.core.stations.calculation import AnswerModel, Calculation
+from kemble.core.stations.time_windows import scaled, timed
 
 PELEG = "Peleg's equation; its constants a kitchen estimate"
 RINSE_MIN = 1.5  # a rinse is that long under water

@@ -13,18 +13,18 @@ from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.kitchen.larder import SOURCE, Composition
 from kemble.core.physics.doneness import gel_temperature_c
 from kemble.core.physics.thermal import fractions, properties
+from kemble.core.sentences import Words, say
 from kemble.core.sheet.bowl import Contribution, counts_raw
-from kemble.core.sheet.making import to_weight
+from kemble.core.sheet.part_yields import to_weight
+from kemble.core.stations.calculation import AnswerModel, Calculation
+from kemble.core.stations.finished_cake import sweetness_pct
 from kemble.core.stations.mix import grain as grains
-from kemble.core.stations.mix import parts as made_parts
+from kemble.core.stations.mix import part_yields as made_parts
 from kemble.core.stations.mix.grain import GrainResult, SoakedGrain, soaked_beans_g
-from kemble.core.stations.mix.lines import LineResult, question, worked_line
-from kemble.core.stations.mix.parts import FinishedPart, PartResult
+from kemble.core.stations.mix.line_results import LineResult, question, worked_line
+from kemble.core.stations.mix.part_yields import FinishedPart, PartResult
 from kemble.core.stations.mix.scald import scald
-from kemble.core.stations.whole import sweetness_pct
-from kemble.core.stations.window import timed
-from kemble.core.stations.working import AnswerModel, Calculation
-from kemble.core.words import Words, say
+from kemble.core.stations.time_windows import timed
 
 CHOI_OKOS = "Choi-Okos densities of the components"
 _WHOLE = ("fruit", "nut", "savoury", "grain")

@@ -5,9 +5,9 @@ from __future__ import annotations
 from kemble.core.facts.fact import CONSERVATION, KITCHEN_ESTIMATE
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.physics.thermal import WATER_J_PER_ML_K
-from kemble.core.stations.window import scaled, timed
-from kemble.core.stations.working import Calculation
-from kemble.core.words import say
+from kemble.core.sentences import say
+from kemble.core.stations.calculation import Calculation
+from kemble.core.stations.time_windows import scaled, timed
 
 _FLOUR_J_PER_G_K = 1.6
 # Of the flour, in per cent of its weight: water that a dough takes more, by the share scalded: about 4 at a third, 9 at

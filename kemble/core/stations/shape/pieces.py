@@ -11,11 +11,14 @@ from kemble.core.cards.way import Form
 from kemble.core.facts.fact import CONSERVATION, GEOMETRY, KITCHEN_ESTIMATE, Origins
 from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.facts.vocabulary import PartRole
-from kemble.core.geometry.ball import Ball, PieceDensities, sphere_mm
+from kemble.core.geometry.filled_ball import Ball, PieceDensities, sphere_mm
 from kemble.core.kitchen.larder import Composition
+from kemble.core.sentences import Words, say
+from kemble.core.stations.calculation import AnswerModel, Calculation
 from kemble.core.stations.mix.mix import CHOI_OKOS, MixResult
-from kemble.core.stations.mix.parts import FinishedPart
-from kemble.core.stations.shape.leaf import leaf_parcel, leaves_to_a_parcel
+from kemble.core.stations.mix.part_yields import FinishedPart
+from kemble.core.stations.shape.leaf_parcels import leaf_parcel, leaves_to_a_parcel
+from kemble.core.stations.shape.portioning_tools import RolledDrawing, disc, packet, roll_out, rope, scoop
 from kemble.core.stations.shape.portions import (
     A_HAIR,
     MOST_PIECES,
@@ -29,9 +32,6 @@ from kemble.core.stations.shape.portions import (
     portioned,
     stuff_of,
 )
-from kemble.core.stations.shape.tools import RolledDrawing, disc, packet, roll_out, rope, scoop
-from kemble.core.stations.working import AnswerModel, Calculation
-from kemble.core.words import Words, say
 
 _HANDS_ML, _HANDS_EACH_ML = 200.0, 3.0  # set out for the hands, and a little a piece
 _A_FILM_MM = 0.05  # a layer thinner than that is none

@@ -8,14 +8,14 @@ from typing import Literal
 
 from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.facts.vocabulary import PartRole
-from kemble.core.geometry.ball import Ball, Measure, PieceDensities, ball_of, sphere_ml
+from kemble.core.geometry.filled_ball import Ball, Measure, PieceDensities, ball_of, sphere_ml
 from kemble.core.physics.thermal import fractions, properties
+from kemble.core.sentences import Words, say
 from kemble.core.sheet.bowl import Bowl
 from kemble.core.sheet.document import Pieces
+from kemble.core.stations.calculation import AnswerModel, Calculation
 from kemble.core.stations.mix.mix import MixResult
-from kemble.core.stations.mix.parts import FinishedPart
-from kemble.core.stations.working import AnswerModel, Calculation
-from kemble.core.words import Words, say
+from kemble.core.stations.mix.part_yields import FinishedPart
 
 MOST_PIECES = 500
 _MOST_FILLING_G = 300.0  # in a piece, as a sheet takes it

@@ -7,18 +7,18 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from kemble.core.cards.card import Where
+from kemble.core.cards.card_parts import Where
 from kemble.core.facts.fact import GEOMETRY, Origins, leaf
 from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.document import Tin
 from kemble.core.kitchen.larder import Composition
+from kemble.core.sentences import say
 from kemble.core.sheet.bowl import PartOutput
+from kemble.core.stations.calculation import AnswerModel, Calculation
+from kemble.core.stations.finished_cake import ends_in_it
 from kemble.core.stations.mix.mix import MixResult
-from kemble.core.stations.shape.leaf import lining
+from kemble.core.stations.shape.leaf_parcels import lining
 from kemble.core.stations.shape.pieces import BallDrawing, pieces
-from kemble.core.stations.whole import ends_in_it
-from kemble.core.stations.working import AnswerModel, Calculation
-from kemble.core.words import say
 
 HEATED_AT: tuple[str, ...] = ("steam", "bake")
 BRIM_MM = 2.0  # nothing is filled nearer to the brim

@@ -9,14 +9,14 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from kemble.core.cards.ways import WAYS
-from kemble.core.change.sides import COMPARED, questions, sides
+from kemble.core.change.school_comparison import COMPARED, questions, sides
 from kemble.core.facts.problems import Refused
 from kemble.core.facts.vocabulary import KEYS
 from kemble.core.kitchen.document import Burner, Kitchen, Pan, Steamer
 from kemble.core.physics.steamer import loss_g_per_min
 from kemble.core.sheet.document import default_sheet, sheet_from
-from kemble.core.stations.chain import work
 from kemble.core.stations.heat.steam import wall_h
+from kemble.core.stations.work_sheet import work
 
 SEA = Kitchen(altitude_m=0, room_c=20)
 

@@ -16,7 +16,7 @@ from kemble.core.physics.steamer import SteamerStage, boiled_off_g, loss_g_per_m
 from kemble.core.physics.thermal import Material
 from kemble.core.plan.schedule import plan_from
 from kemble.core.sheet.document import default_sheet, sheet_from
-from kemble.core.stations.chain import work
+from kemble.core.stations.work_sheet import work
 
 SEA = Kitchen(altitude_m=0, room_c=20)
 WET = Material(rho=1100.0, cp=3300.0, k=0.45)

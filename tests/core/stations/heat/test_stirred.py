@@ -9,7 +9,7 @@ from kemble.core.kitchen.document import Burner, Kitchen
 from kemble.core.physics.stove import stir
 from kemble.core.physics.thermal import LATENT_STEAM
 from kemble.core.sheet.document import default_sheet, sheet_from
-from kemble.core.stations.chain import work
+from kemble.core.stations.work_sheet import work
 
 KITCHEN = Kitchen(altitude_m=0)
 

@@ -11,8 +11,8 @@ from kemble.core.kitchen.document import Kitchen
 from kemble.core.physics.doneness import cook_value_min, grain_needs_min
 from kemble.core.physics.thermal import Material
 from kemble.core.sheet.document import default_sheet, sheet_from
-from kemble.core.stations.chain import work
-from kemble.core.stations.heat.wrapped import _WrappedPiece
+from kemble.core.stations.heat.wrapped_parcels import _WrappedPiece
+from kemble.core.stations.work_sheet import work
 
 KITCHEN = Kitchen(altitude_m=0)
 GRAIN = Material(k=0.48, rho=1120.0, cp=3200.0)

@@ -14,7 +14,7 @@ from kemble.core.kitchen.shelf import Shelf
 from kemble.core.physics.soaking import soak_for, uptake_pct
 from kemble.core.sheet.bowl import weigh
 from kemble.core.sheet.document import default_sheet, sheet_from
-from kemble.core.stations.chain import work
+from kemble.core.stations.work_sheet import work
 
 
 class TestGrain:

@@ -6,7 +6,7 @@ import pytest
 
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.sheet.document import default_sheet, sheet_from
-from kemble.core.stations.chain import work
+from kemble.core.stations.work_sheet import work
 
 SEA = Kitchen(altitude_m=0, room_c=20)
 

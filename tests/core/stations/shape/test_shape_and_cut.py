@@ -10,10 +10,10 @@ from hypothesis import strategies as st
 from kemble.core.change.adjust import Adjustment
 from kemble.core.change.adjust import adjust as adjusted
 from kemble.core.facts.problems import Refused
-from kemble.core.geometry.tray import PATTERNS
+from kemble.core.geometry.tray_cutting import PATTERNS
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.sheet.document import PIECE_MEASURES, default_sheet, sheet_from
-from kemble.core.stations.chain import work
+from kemble.core.stations.work_sheet import work
 
 KITCHEN = Kitchen(altitude_m=0)
 FACT = dict(zip(PIECE_MEASURES, ("base_g", "filling_g", "piece_g", "skin_pct", "skin_mm", "diameter_mm"), strict=True))

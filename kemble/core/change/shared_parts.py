@@ -1,0 +1,106 @@
+"""A part made once for two sheets: the one makes more of it, the other takes its share."""
+
+from __future__ import annotations
+
+from kemble.core.change.adjust import scale_part
+from kemble.core.computing_guard import computes
+from kemble.core.facts.problems import refuse
+from kemble.core.facts.vocabulary import PartRole
+from kemble.core.kitchen.document import Kitchen
+from kemble.core.kitchen.shelf import Shelf
+from kemble.core.sentences import say
+from kemble.core.sheet.bowl import weigh
+from kemble.core.sheet.document import Sheet
+from kemble.core.sheet.parts import MadeFor, Part, PartialAmount
+from kemble.core.stations.calculation import Calculation
+from kemble.core.stations.mix.part_yields import FinishedPart, parts
+
+
+@computes
+def share_part(giver: Sheet, taker: Sheet, role: PartRole, kitchen: Kitchen) -> tuple[Sheet, Sheet]:
+    """`giver` makes as much more of its part as `taker` makes of its own; `taker` then has it from there.
+
+    Grams are conserved: what the giver has for itself stays, and what leaves it is what the taker needs. Raises
+    Refused where either has no such part, or where one of them has it from elsewhere already.
+    """
+    if giver.title == taker.title:
+        refuse("with", say("has the same title"), say("two sheets with titles of their own"))
+    ours, theirs = _made(giver, role, kitchen), _made(taker, role, kitchen)
+    part, other = _part(giver, role), _part(taker, role)
+    for sheet, one in ((giver, part), (taker, other)):
+        if one.made_on:
+            refuse(
+                "role",
+                say("{title} has it from {made_on}", title=sheet.title, made_on=one.made_on),
+                say("a part made on its sheet"),
+            )
+    if other.made_for:
+        refuse("with", say("makes it for others itself"), say("a sheet that keeps its own"))
+    whole = ours.grams + theirs.grams
+    smaller = ours.grams / whole
+    shares = (
+        *(one.model_copy(update={"share": one.share * smaller}) for one in part.made_for),
+        MadeFor(sheet=taker.title, share=theirs.grams / whole),
+    )
+    bigger = scale_part(part, 1 / smaller).model_copy(update={"made_for": shares, "kept": _kept(part, smaller)})
+    had = scale_part(part, theirs.grams / ours.grams)
+    taken = other.model_copy(
+        update={"lines": had.lines, "family": part.family, "name": part.name or other.name, "made_on": giver.title}
+    )
+    return _with(giver, bigger), _with(taker, taken)
+
+
+def unshare_part(giver: Sheet, taker: Sheet, role: PartRole) -> tuple[Sheet, Sheet]:
+    """Each makes its own again: the giver as much less, the taker what it had."""
+    part, other = _part(giver, role), _part(taker, role)
+    share = sum(one.share for one in part.made_for if one.sheet == taker.title)
+    if not share or other.made_on != giver.title:
+        refuse("with", say("does not share this part"), say("a sheet that it is made for"))
+    rest = 1 - share
+    smaller = scale_part(part, rest).model_copy(
+        update={
+            "made_for": tuple(
+                one.model_copy(update={"share": one.share / rest}) for one in part.made_for if one.sheet != taker.title
+            ),
+            "kept": _kept(part, 1 / rest),
+        }
+    )
+    return _with(giver, smaller), _with(taker, other.model_copy(update={"made_on": ""}))
+
+
+def _part(sheet: Sheet, role: PartRole) -> Part:
+    part = sheet.part(role)
+    if part is None or role == "base":
+        refuse(
+            "role", say("{title} has no {role} to share", title=sheet.title, role=role), say("a part beside the base")
+        )
+    return part
+
+
+def _made(sheet: Sheet, role: PartRole, kitchen: Kitchen) -> FinishedPart:
+    _part(sheet, role)
+    shelf = Shelf(kitchen)
+    bowl = weigh(sheet, shelf)
+    own = sum(one.grams for one in bowl.lines if one.role == role)
+    if abs(own - bowl.parts[role].grams) > 1e-6:
+        refuse(
+            "role",
+            say(
+                "some of the {role} of {title} is held back or shared with its other parts",
+                role=role,
+                title=sheet.title,
+            ),
+            say("a part whose lines are its own"),
+        )
+    return parts(Calculation(sheet, kitchen, shelf, bowl))[role]
+
+
+def _with(sheet: Sheet, part: Part) -> Sheet:
+    return sheet.model_copy(update={"parts": tuple(part if one.role == part.role else one for one in sheet.parts)})
+
+
+def _kept(part: Part, factor: float) -> PartialAmount | None:
+    """What is kept of a part that is made larger or smaller: an amount stays, a share is of another whole."""
+    if part.kept is None or part.kept.share is None:
+        return part.kept
+    return PartialAmount(share=min(1.0, part.kept.share * factor))

@@ -1,0 +1,421 @@
+"""A recipe out of anything: our own sheet, the Recipe vocabulary of schema.org as JSON-LD (alone, or in a page's source),
+or plain text with its method. Whatever comes is read, nothing of it is run, and what is not understood is shown.
+"""
+
+from __future__ import annotations
+
+import html
+import json
+import re
+from collections.abc import Iterator, Sequence
+from html.parser import HTMLParser
+from typing import Any, Literal
+
+from pydantic import BaseModel, ConfigDict
+
+from kemble.core.cards.ways import WAYS
+from kemble.core.computing_guard import computes
+from kemble.core.facts.problems import Refused, refuse
+from kemble.core.formats.ingredient_text import ParsedIngredientLine, ParsedIngredientList, read_list
+from kemble.core.formats.method_text import (
+    MethodFinding,
+    ParsedMethodLine,
+    of_the_way,
+    pieces_of,
+    read_method,
+    way_from,
+)
+from kemble.core.kitchen.document import Kitchen
+from kemble.core.kitchen.shelf import Shelf
+from kemble.core.sentences import say
+from kemble.core.sheet.document import FORMAT, VERSION, Sheet, sheet_from
+from kemble.core.text_cleaning import readable
+
+MOST_LETTERS = 120_000  # of a page's source; what the page sends is first cut down to its recipe data
+_MOST_DEEP = 12
+_MOST_LINES = 200
+OWN = "kemble:sheet"  # under which a sheet of ours lies in a recipe that we wrote
+
+Source = Literal["sheet", "recipe", "text"]
+
+
+class ParsedRecipe(BaseModel):
+    """What was understood. `sheet` where it is one of ours, whole; else its lines, its method, what both say of a sheet
+    (`apply`: paths and values, the later ones of a path first asked about), the way and why, and questions."""
+
+    model_config = ConfigDict(frozen=True)
+
+    source: Source
+    title: str
+    yields: str = ""
+    sheet: Sheet | None = None
+    listed: ParsedIngredientList
+    method: list[ParsedMethodLine] = []
+    way: str | None = None
+    because: list[str] = []
+    asks: list[str] = []
+
+
+@computes
+def read_recipe(text: str, kitchen: Kitchen) -> ParsedRecipe:
+    """Anything that was pasted or dropped. Never raises for its content; a sheet of ours that does not hold is asked about."""
+    text = text[:MOST_LETTERS].lstrip("\ufeff")
+    found = _own(text) or next(iter(_recipes(text)), None)
+    if isinstance(found, dict) and found.get("format") == FORMAT:
+        return _sheet(found, kitchen)
+    if isinstance(found, dict):
+        return _recipe(found, kitchen)
+    return _plain(_bare(text) if _is_page(text) else text, kitchen)
+
+
+def _own(text: str) -> dict[str, Any] | None:
+    found = _json(text)
+    return found if isinstance(found, dict) and found.get("format") == FORMAT else None
+
+
+def _sheet(document: dict[str, Any], kitchen: Kitchen) -> ParsedRecipe:
+    try:
+        sheet = sheet_from(document)
+    except Refused as refused:
+        asks = [problem.sentence for problem in refused.problems]
+        return ParsedRecipe(source="sheet", title="", listed=ParsedIngredientList(lines=[], way=None), asks=asks)
+    return ParsedRecipe(
+        source="sheet",
+        title=sheet.title,
+        sheet=sheet,
+        listed=read_list("", kitchen),
+        way=sheet.way,
+        because=[say("it says so")],
+    )
+
+
+def laid_on(sheet: Sheet, says: Sequence[MethodFinding]) -> Sheet:
+    """The sheet with what a method says of it, the first word on each thing holding; what its way has no place for is left.
+
+    Raises Refused, with the sheet's own path, for a value that no sheet can have (a tin of 20 mm).
+    """
+    document, done = sheet.model_dump(mode="json"), set()
+    for one in says:
+        place = _place(sheet, one)
+        if place is None or one.path in done:
+            continue
+        done.add(one.path)
+        *outer, last = place
+        at = document
+        for name in outer:
+            at = at.setdefault(name, {})
+        at[last] = one.value
+    return sheet_from(document)
+
+
+def _place(sheet: Sheet, one: MethodFinding) -> list[str] | None:
+    """Where it goes in a sheet of this way; None where the way has no such thing."""
+    way, (first, *rest) = WAYS[sheet.way], one.path.split(".")
+    if first == "pieces":
+        return ["cut", "pieces"] if way.form == "tin" else ["pieces", "count"]
+    if first == "schools":
+        choice = way.choice(rest[0]) if rest else None
+        return [first, *rest] if choice and one.value in [school.id for school in choice.schools] else None
+    if (first == "vessel" and way.form != "tin") or (rest[-1:] in (["soak"], ["soak_min"]) and way.base != "grain"):
+        return None
+    return [first, *rest] if first in _SAID_OF and rest else None
+
+
+_SAID_OF = ("vessel", "heat", "grain", "taught")
+
+
+def sheet_of(told: ParsedRecipe) -> Sheet:
+    """The sheet that was read, where all of it is clear: one part a role, the base first, and its method laid on it.
+
+    Raises Refused for lines that ask for something, and where no way is told.
+    """
+    if told.sheet is not None:
+        return told.sheet
+    open_lines = [
+        line for line in told.listed.lines if line.kind == "unread" or (line.kind == "line" and not _clear(line))
+    ]
+    if open_lines:
+        first = open_lines[0]
+        refuse(
+            f'"{first.text}"',
+            first.asks.rstrip(".?") or say("is not clear"),
+            say("an amount, a unit and an ingredient"),
+        )
+    lines = [line for line in told.listed.lines if line.kind == "line"]
+    if told.way is None or not any(line.role == "base" for line in lines):
+        refuse(
+            "the recipe",
+            say("tells no way of making"),
+            say("a list with a sweet rice flour or grain, and its method"),
+        )
+    roles = dict.fromkeys(["base", *(line.role for line in lines)])
+    parts = [
+        {
+            "role": role,
+            "name": "" if role == "base" else role,
+            "lines": [
+                {"ingredient": line.ingredient, "amount": {"value": line.value, "unit": line.unit}, "state": line.state}
+                for line in lines
+                if line.role == role
+            ],
+        }
+        for role in roles
+    ]
+    sheet = sheet_from(
+        {"format": FORMAT, "version": VERSION, "title": told.title[:120], "way": told.way, "parts": parts}
+    )
+    return laid_on(sheet, [one for line in told.method for one in line.says])
+
+
+def _clear(line: ParsedIngredientLine) -> bool:
+    return line.ingredient is not None and line.value is not None and line.unit is not None
+
+
+# --- the Recipe vocabulary ----------------------------------------------------
+
+
+class _JsonLdParser(HTMLParser):
+    """The JSON-LD blocks of a page; nothing else of it is kept."""
+
+    def __init__(self) -> None:
+        super().__init__(convert_charrefs=False)
+        self.found: list[str] = []
+        self._inside = False
+
+    def handle_starttag(self, tag: str, attrs: list[tuple[str, str | None]]) -> None:
+        kind = (dict(attrs).get("type") or "").split(";")[0].strip().lower()
+        self._inside = tag == "script" and kind == "application/ld+json"
+        if self._inside:
+            self.found.append("")
+
+    def handle_endtag(self, tag: str) -> None:
+        self._inside = False
+
+    def handle_data(self, data: str) -> None:
+        if self._inside:
+            self.found[-1] += data
+
+
+def _is_page(text: str) -> bool:
+    return bool(re.search(r"<(?:html|body|script|div|p|ul|li|h\d)\b", text[:5000], re.IGNORECASE))
+
+
+def _recipes(text: str) -> Iterator[dict[str, Any]]:
+    blocks = [text]
+    if _is_page(text):
+        parser = _JsonLdParser()
+        parser.feed(text)
+        blocks = parser.found
+    for block in blocks:
+        yield from _within(_json(block), 0)
+
+
+def _json(text: str) -> Any:
+    try:
+        return readable(json.loads(text))
+    except (ValueError, RecursionError):
+        return None
+
+
+def _within(node: Any, deep: int) -> Iterator[dict[str, Any]]:
+    """Every Recipe in a JSON-LD document, wherever it lies."""
+    if deep > _MOST_DEEP:
+        return
+    if isinstance(node, list):
+        for one in node:
+            yield from _within(one, deep + 1)
+    elif isinstance(node, dict):
+        kinds = node.get("@type")
+        if "Recipe" in (kinds if isinstance(kinds, list) else [kinds]):
+            yield node
+        for key in ("@graph", "mainEntity", "mainEntityOfPage", "itemListElement", "item"):
+            if key in node:
+                yield from _within(node[key], deep + 1)
+
+
+def _recipe(node: dict[str, Any], kitchen: Kitchen) -> ParsedRecipe:
+    own = node.get(OWN)
+    if isinstance(own, dict) and own.get("format") == FORMAT:
+        return _sheet(own, kitchen)
+    lines = _texts(node.get("recipeIngredient") or node.get("ingredients"))
+    method = _texts(node.get("recipeInstructions"))
+    return _read(
+        "recipe",
+        title=_word(node.get("name")),
+        yields=", ".join(dict.fromkeys(_yields(node.get("recipeYield")))),
+        lines=lines,
+        method=[*method, *_tools(node)],
+        minutes=_duration(node.get("cookTime")),
+        kitchen=kitchen,
+    )
+
+
+def _texts(node: Any, deep: int = 0) -> list[str]:
+    """The lines of a text, a list of texts, of steps, or of sections of steps."""
+    if deep > _MOST_DEEP or node is None:
+        return []
+    if isinstance(node, str | int | float):
+        return [line for line in map(_clean, re.split(r"[\r\n]+|<br\s*/?>|</(?:p|li)>", str(node))) if line]
+    if isinstance(node, list):
+        return [text for one in node[:_MOST_LINES] for text in _texts(one, deep + 1)]
+    if isinstance(node, dict):
+        head = f"{_word(node.get('name'))}:" if "itemListElement" in node and node.get("name") else ""
+        inner = _texts(node.get("itemListElement") or node.get("text") or node.get("name"), deep + 1)
+        return [*([head] if head else []), *inner]
+    return []
+
+
+def _yields(node: Any) -> list[str]:
+    """What it makes: words, a number, or a quantity of so many of a unit."""
+    nodes = node if isinstance(node, list) else [node]
+    found = []
+    for one in nodes[:_MOST_DEEP]:
+        if isinstance(one, dict) and "value" in one:
+            found.append(" ".join(_texts([one["value"], one.get("unitText") or one.get("unitCode")])))
+        else:
+            found += _texts(one)
+    # "20" beside "20 balls" says nothing more.
+    return [one for one in found if not any(one != other and other.startswith(f"{one} ") for other in found)]
+
+
+def _word(node: Any) -> str:
+    return next(iter(_texts(node)), "")[:120]
+
+
+def _clean(text: str) -> str:
+    """Without tags; what was written as an entity is the letter it stands for."""
+    return re.sub(r"\s+", " ", html.unescape(re.sub(r"<[^>]{0,400}>", " ", text))).strip()
+
+
+def _tools(node: dict[str, Any]) -> list[str]:
+    return _texts(node.get("tool"))
+
+
+_DURATION = re.compile(
+    r"^P(?:(\d+)D)?(?:T(?:(\d+(?:\.\d+)?)H)?(?:(\d+(?:\.\d+)?)M)?(?:\d+(?:\.\d+)?S)?)?$", re.IGNORECASE
+)
+
+
+def _duration(node: Any) -> float | None:
+    """Minutes of a duration such as PT1H30M."""
+    match = _DURATION.match(node.strip()) if isinstance(node, str) else None
+    if match is None:
+        return None
+    days, hours, minutes = (float(one or 0) for one in match.groups())
+    return 1440 * days + 60 * hours + minutes or None
+
+
+# --- plain text ---------------------------------------------------------------
+
+_METHOD = re.compile(
+    r"^\W*(?:method|instructions?|directions?|steps|preparation|how to make it|to make)\W*$", re.IGNORECASE
+)
+_LIST = re.compile(r"^\W*(?:ingredients?|you (?:will )?need|what you need)\W*$", re.IGNORECASE)
+_YIELD = re.compile(r"^\W*(?:makes?|serves?|yields?|servings?)\b", re.IGNORECASE)
+_NUMBERED = re.compile(r"^\s*(?:step\s*)?\d{1,2}\s*[.):]\s+\S", re.IGNORECASE)
+
+
+def _bare(page: str) -> str:
+    """A page without Recipe markup, as the text that stands on it."""
+    page = re.sub(r"(?is)<(script|style|head)\b.*?</\1>", " ", page)
+    return "\n".join(_texts(re.sub(r"(?i)</(?:h\d|div|tr|td|section|header)>", "</p>", page)))
+
+
+def _plain(text: str, kitchen: Kitchen) -> ParsedRecipe:
+    """A title (the first line before a heading that says Ingredients), a list, and what follows a heading that says Method.
+    Without such headings all of it is a list, but for lines that are numbered steps."""
+    lines = text.splitlines()
+    listed = next((i for i, line in enumerate(lines) if _LIST.match(line)), None)
+    method_at = next((i for i, line in enumerate(lines) if _METHOD.match(line)), None)
+    title = next((_clean(line.lstrip("# ")) for line in lines[:listed] if line.strip()), "") if listed else ""
+    begins = 0 if listed is None else listed + 1
+    ends = len(lines) if method_at is None else method_at
+    head = lines[: listed or 0]
+    items = lines[begins:ends] if begins <= ends else lines[begins:]
+    method = [] if method_at is None else lines[method_at + 1 : begins - 1 if begins > ends else None]
+    steps = [line for line in items if _NUMBERED.match(line) and len(line.split()) > 6]
+    items = [line for line in items if line not in steps]
+    yields = next((_clean(line) for line in [*head, *items] if _YIELD.match(line)), "")
+    items = [line for line in items if _clean(line) != yields]
+    return _read(
+        "text", title=title, yields=yields, lines=items, method=[*steps, *method], minutes=None, kitchen=kitchen
+    )
+
+
+# --- what both say ------------------------------------------------------------
+
+
+def _read(
+    source: Source,
+    *,
+    title: str,
+    yields: str,
+    lines: Sequence[str],
+    method: Sequence[str],
+    minutes: float | None,
+    kitchen: Kitchen,
+) -> ParsedRecipe:
+    listed = read_list("\n".join(lines[:_MOST_LINES]), kitchen)
+    told = read_method(method[:_MOST_LINES])
+    if minutes is not None and not any(one.path == "taught.heat" for line in told for one in line.says):
+        said: dict[str, str | float] = {"minutes": minutes, "by": say("as it is written")}
+        told = [
+            *told,
+            ParsedMethodLine(
+                text=say("cooking time"),
+                says=[MethodFinding(words=say("{minutes:.0f} min", minutes=minutes), path="taught.heat", value=said)],
+            ),
+        ]
+    count = pieces_of(yields)
+    if count is not None and not any(one.path == "pieces" for line in told for one in line.says):
+        told = [
+            *told,
+            ParsedMethodLine(
+                text=yields, says=[MethodFinding(words=say("{count} pieces", count=count), path="pieces", value=count)]
+            ),
+        ]
+    way, because = way_from(told, listed.way, _base(listed, kitchen))
+    told = of_the_way(told, way)
+    return ParsedRecipe(
+        source=source,
+        title=title or say("Pasted list"),
+        yields=yields,
+        listed=listed,
+        method=told,
+        way=way,
+        because=because,
+        asks=list(_questions(listed, told, yields, kitchen)),
+    )
+
+
+def _base(listed: ParsedIngredientList, kitchen: Kitchen) -> str | None:
+    shelf = Shelf(kitchen)
+    groups = {item.group for line in listed.lines if line.ingredient and (item := shelf.item(line.ingredient))}
+    return "grain" if "grain" in groups and "flour" not in groups else "flour" if "flour" in groups else None
+
+
+def _questions(
+    listed: ParsedIngredientList, method: Sequence[ParsedMethodLine], yields: str, kitchen: Kitchen
+) -> Iterator[str]:
+    """What has to be asked before anything is begun from it."""
+    if yields and re.search(r"\bserv", yields, re.IGNORECASE):
+        yield say("“{yields}”: how many pieces is that? It is kept as a word, and changes no amount.", yields=yields)
+    base = _base(listed, kitchen)
+    waters = [line for line in listed.lines if line.ingredient == "water"]
+    if base == "grain" and waters and len(waters) < 3:
+        yield say("Is the water what the grain soaks in, or what is poured on once it has drained? Say it on Mix.")
+    cups = {line.unit for line in listed.lines if line.unit in ("cup_us", "cup_metric")}
+    if cups and kitchen.own_cup_ml is None:
+        yield say("Which cup? It is taken as the one of your kitchen's measures until you weigh one.")
+    said: dict[str, set[str]] = {}
+    for line in method:
+        for one in line.says:
+            if one.path and one.path not in ("way",) and not one.path.startswith("taught"):
+                said.setdefault(one.path, set()).add(str(one.value))
+    for path, values in said.items():
+        if len(values) > 1:
+            yield say(
+                "Two are written of one thing ({field}: {values}): the first is taken.",
+                field=path.split(".")[-1].replace("_", " "),
+                values=", ".join(sorted(values)),
+            )

@@ -1,0 +1,65 @@
+"""Who does what: the steps of a day given to cooks and helpers, a child and a new helper only what is safe."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+
+from kemble.core.plan.day_solver import PlanRequest, SolvedDay, Task
+from kemble.core.plan.resources import HANDS_OF_A_COOK, hands_for
+from kemble.core.sentences import say
+
+
+@dataclass
+class _Cook:
+    name: str
+    begins: float
+    ends: float
+    safe_only: bool
+    has: list[Task] = field(default_factory=list)
+
+
+def who_does_what(asked: PlanRequest, found: SolvedDay) -> dict[str, str]:
+    """The person for every task that takes hands; nobody is named where there is one cook and no helper.
+
+    In order of the clock: whoever may, is there and has the hands free; helpers before cooks for what they may, then
+    whoever had the step before it.
+    """
+    cooks = asked.kitchen.cooks + asked.more_cooks
+    people = [_Cook(say("cook {i}", i=i + 1), -math.inf, math.inf, safe_only=False) for i in range(cooks)]
+    people += [
+        _Cook(one.name, found.clock.minute(one.begins), found.clock.minute(one.ends), one.safe_only)
+        for one in asked.helpers
+    ]
+    if len(people) == 1:
+        return {}
+    given: dict[str, str] = {}
+    starts = found.starts
+    for task in sorted(found.tasks, key=lambda task: (starts[task.key], -hands_for(task.step))):
+        need, a = hands_for(task.step), starts[task.key]
+        b = a + task.length
+        if not need:
+            continue
+        may = [one for one in people if one.begins <= a and b <= one.ends and _safe(one, task)]
+        may = [one for one in may if _busy(one, starts, a, b) + need <= HANDS_OF_A_COOK]
+        if not may:
+            continue
+        before = {given.get(wait) for wait, _, _ in task.waits}
+        chosen = min(
+            may, key=lambda one: (not one.safe_only, one.name.startswith("cook "), one.name not in before, one.name)
+        )
+        chosen.has.append(task)
+        given[task.key] = chosen.name
+    return given
+
+
+def _safe(person: _Cook, task: Task) -> bool:
+    return not person.safe_only or task.step.work not in ("stove", "knife")
+
+
+def _busy(person: _Cook, starts: Mapping[str, int], a: int, b: int) -> int:
+    """The most hands that they have in anything between two minutes."""
+    spans = [(starts[task.key], task.length, hands_for(task.step)) for task in person.has]
+    edges = [a, *(begin for begin, _, _ in spans if a < begin < b)]
+    return max(sum(hands for begin, length, hands in spans if begin <= at < begin + length) for at in edges)

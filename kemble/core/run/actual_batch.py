@@ -1,0 +1,186 @@
+"""What was really in it: a run's weighings and additions, and everything that follows worked anew by them."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from kemble.core.computing_guard import computes
+from kemble.core.facts.fact import Fact, FactChange, ripple
+from kemble.core.facts.problems import Refused, refuse
+from kemble.core.facts.vocabulary import PartRole
+from kemble.core.kitchen.document import Kitchen
+from kemble.core.plan.schedule import Plan
+from kemble.core.run.event_fold import standing
+from kemble.core.run.events import AddedIngredient, AnyEvent
+from kemble.core.run.weighed_pieces import BASE_PIECES, weighed_pieces
+from kemble.core.sentences import say
+from kemble.core.sheet.document import Sheet, sheet_from
+from kemble.core.stations.work_sheet import WorkResult, work
+
+_BATCH, _COOKED, _SOAKED = "mix.batch_g", "mix.cooked_g", "grain.soaked_g"
+_AS_TOLD = 0.01  # a weight so near to what was told moves nothing
+_PIECES_OFF = 0.03  # pieces that are so far off on the mean come out in another number
+# What a cook wants to know of what moved, the most telling first; all else follows silently.
+_TOLD = (
+    "shape.pieces",
+    "shape.piece_g",
+    "shape.base_g",
+    "shape.depth_mm",
+    "mix.hydration_pct",
+    "mix.sugar_pct",
+    "heat.done_min",
+    "heat.all_loads_min",
+    "rest.cut_after_min",
+    "grain.cook_water_g",
+)
+_MOST_TOLD = 4
+
+
+@dataclass(frozen=True, slots=True)
+class ActualBatch:
+    """The sheet with what was added, and the facts that a scale has shown, in grams, pans taken off."""
+
+    sheet: Sheet
+    weighed: Mapping[str, float]
+
+
+@dataclass(frozen=True, slots=True)
+class RecalculatedRun:
+    """The making by what was weighed and added: all of it worked anew, what moved against before, and that in words."""
+
+    worked: WorkResult
+    moved: Sequence[FactChange]
+    says: Sequence[str]
+
+
+def with_added(sheet: Sheet, added: Sequence[AddedIngredient]) -> Sheet:
+    """The sheet with additions as lines: more of a line where it is in grams, else one of its own.
+
+    Raises Refused for an ingredient that is not in the larder, and for a part that the sheet does not have.
+    """
+    if not added:
+        return sheet
+    document = sheet.model_dump(mode="json")
+    for one in added:
+        part = next((part for part in document["parts"] if part["role"] == one.part), None)
+        if part is None:
+            refuse(
+                "added.part",
+                say("the sheet has no {part}", part=one.part),
+                ", ".join(part["role"] for part in document["parts"]),
+            )
+        line = next((line for line in part["lines"] if line["ingredient"] == one.ingredient and _plain(line)), None)
+        if line:
+            line["amount"]["value"] = round(line["amount"]["value"] + one.grams, 3)
+        else:
+            part["lines"].append({"ingredient": one.ingredient, "amount": {"value": one.grams, "unit": "g"}})
+    return sheet_from(document)
+
+
+def _plain(line: Mapping[str, Any]) -> bool:
+    return line["amount"]["unit"] == "g" and not line.get("splits") and not line.get("joins")
+
+
+def actual(sheet: Sheet, kitchen: Kitchen, plan: Plan, events: Sequence[AnyEvent]) -> ActualBatch:
+    """What the events say was in it: the newest weighing of each thing, and with it what was put in after that."""
+    keys = {one.step.id: one.step.target.key for one in plan.scheduled if one.step.target}
+    weighed: dict[str, float] = {}
+    added: list[AddedIngredient] = []
+    for event in standing(plan, events):
+        if event.kind == "added":
+            added.append(event.added)
+            for key in _holding(event.added.part):
+                if key in weighed:
+                    weighed[key] += event.added.grams
+        elif event.kind == "weighed" and event.step in keys:
+            key, grams = _off_the_pan(keys[event.step], event.grams, sheet, kitchen)
+            if key in (_BATCH, _COOKED, _SOAKED) or key.startswith("part."):
+                weighed[key] = grams
+    return ActualBatch(with_added(sheet, added), weighed)
+
+
+def _holding(part: PartRole) -> tuple[str, ...]:
+    """The weighings that what is put into a part afterwards makes heavier."""
+    return (_BATCH, _COOKED) if part == "base" else (f"part.{part}.made_g",)
+
+
+def _off_the_pan(key: str, grams: float, sheet: Sheet, kitchen: Kitchen) -> tuple[str, float]:
+    """A reading with a pan on the scale as one without: the fact it stands for, and its grams."""
+    if not key.endswith(".scale_g"):
+        return key, grams
+    role = "base" if key.startswith("mix.") else key.split(".")[1]
+    name = next((part.pan for part in sheet.parts if part.role == role), "")
+    pan = next((pan.empty_g for pan in kitchen.pans if pan.name == name), 0.0)
+    bare = _COOKED if role == "base" else f"part.{role}.made_g"
+    return bare, max(0.1, grams - pan)
+
+
+@computes
+def reworked(
+    sheet: Sheet,
+    kitchen: Kitchen,
+    plan: Plan,
+    events: Sequence[AnyEvent],
+    told: Mapping[str, Fact],
+    now: Mapping[str, Fact],
+) -> RecalculatedRun | None:
+    """Everything that follows from what was weighed and added; None when that is as it goes already.
+
+    `told` are the facts that it began with, `now` those by which it goes. Raises Refused where it cannot be worked any
+    more.
+    """
+    really = actual(sheet, kitchen, plan, events)
+    off = {
+        key: grams
+        for key, grams in really.weighed.items()
+        if key not in told or abs(grams / max(0.1, _number(told[key])) - 1) > _AS_TOLD
+    }
+    pieces = _pieces(plan, events, now)
+    if not off and really.sheet == sheet and now is told and not pieces:
+        return None
+    worked = work(really.sheet, kitchen, off)
+    if worked.problems:
+        raise Refused(worked.problems)
+    moved = ripple(now, worked.facts)
+    if not moved and not pieces:
+        return None
+    by_key = {one.key: one for one in moved}
+    says = [_moved(by_key[key]) for key in _TOLD if key in by_key][:_MOST_TOLD]
+    return RecalculatedRun(worked, moved, [*says, *pieces])
+
+
+def _number(fact: Fact) -> float:
+    return fact.value if isinstance(fact.value, float) else 0.0
+
+
+def _moved(one: FactChange) -> str:
+    was, now = (
+        "none" if value is None else value if isinstance(value, str) else f"{value:.{one.decimals}f} {one.unit}".strip()
+        for value in (one.old, one.new)
+    )
+    return say("{first}{others} {now}, not {was}.", first=one.label[:1].upper(), others=one.label[1:], now=now, was=was)
+
+
+def _pieces(plan: Plan, events: Sequence[AnyEvent], before: Mapping[str, Fact]) -> list[str]:
+    """How many pieces it makes by those that were weighed, where that is another number than was told."""
+    weighed = {one.key: one.mean_g for one in weighed_pieces(plan, events)}
+    for key in BASE_PIECES:
+        if key not in weighed or key not in before or "shape.pieces" not in before:
+            continue
+        told, count, mean = _number(before[key]), round(_number(before["shape.pieces"])), weighed[key]
+        if told <= 0 or abs(mean / told - 1) <= _PIECES_OFF:
+            continue
+        makes = max(1, round(count * told / mean))
+        if makes != count:
+            return [
+                say(
+                    "At {mean:.0f} g a piece, not {told:.0f}, it makes {makes}, not {count}.",
+                    mean=mean,
+                    told=told,
+                    makes=makes,
+                    count=count,
+                )
+            ]
+    return []

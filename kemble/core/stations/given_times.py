@@ -1,0 +1,184 @@
+"""The time I was taught: beside ours, with what the model says is true at that minute, and what would explain it."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+
+from kemble.core.facts.unchecked import unchecked_model
+from kemble.core.kitchen.estimates import EstimateId
+from kemble.core.physics.soaking import most_pct, uptake_pct
+from kemble.core.sentences import Words, say
+from kemble.core.sheet.document import GivenTime
+from kemble.core.stations.calculation import AnswerModel, Calculation
+from kemble.core.stations.heat.doneness_checks import share_of
+from kemble.core.stations.steps import StepResult
+
+_SAME = 0.08  # of the likely time: nearer than that is the same
+_ALONE = 2.3  # standard deviations that one unknown may be off and still explain it: one in a hundred
+# What has come by a minute, in the order in which it comes.
+_BY_THEN: tuple[tuple[str, str, str], ...] = (
+    ("heat.core_hot_min", "hot at the heart since {at}", "hot at the heart only from {at}"),
+    ("heat.float_min", "floating since {at}", "floats only from {at}"),
+    ("heat.top_sets_min", "the top set since {at}", "the top soft until {at}"),
+    ("heat.set_min", "set through since {at}", "set through only at {at}"),
+    ("heat.skin_min", "a skin since {at}", "no skin until {at}"),
+    ("heat.dried_min", "dried to its chew since {at}", "moister than its way usually is until {at}"),
+    ("heat.browns_min", "golden since {at}", "still pale: golden at {at}"),
+)
+
+
+class GivenTimeComparison(AnswerModel):
+    """A taught time against ours: `done_pct` of makings are done by then; what is true at that minute; what would explain
+    the difference."""
+
+    of: str
+    minutes: float
+    by: str
+    ours_min: float
+    done_pct: float | None = None
+    says: tuple[Words, ...] = ()
+    explains: str = ""
+
+
+def taught(working: Calculation, steps: Sequence[StepResult]) -> tuple[GivenTimeComparison, ...]:
+    """Every taught time that there is something of ours to hold it against."""
+    by_id = {step.id: step for step in steps}
+    found = []
+    for of, told in working.sheet.taught.items():
+        if of in _HOW:
+            found.append(_HOW[of](working, told))
+        elif of in by_id:
+            found.append(_step(working, by_id[of], told))
+    return tuple(one for one in found if one is not None)
+
+
+def _step(working: Calculation, step: StepResult, told: GivenTime) -> GivenTimeComparison:
+    """Any other step: where theirs lies in what ours may be, and what would explain it."""
+    says, share = [], None
+    if step.between:
+        least, most = step.between.least, step.between.most
+        share = round(100 * share_of(told.minutes, least, step.minutes, most))
+        place = "under" if told.minutes < least else "over" if told.minutes > most else "within"
+        says.append(
+            say("it is {place} what ours may be, {least:.0f} to {most:.0f}", place=place, least=least, most=most)
+        )
+    hot = working.book.number("heat.to_boil_min") if "heat.to_boil_min" in working.book else 0.0
+    if step.fact == "heat.to_boil_min" and told.minutes < hot:
+        says.append(say("the water has begun to sing, and does not boil yet"))
+    beside = step.minutes - working.book.number(step.fact) if step.fact in working.book else 0.0
+    return unchecked_model(
+        GivenTimeComparison,
+        of=step.id,
+        minutes=told.minutes,
+        by=told.by,
+        ours_min=step.minutes,
+        done_pct=share,
+        says=tuple(says),
+        explains=_explained(working, step.fact, told.minutes - beside, step.minutes - beside),
+    )
+
+
+def _heat(working: Calculation, told: GivenTime) -> GivenTimeComparison | None:
+    book = working.book
+    if "heat.done_min" not in book:
+        return None
+    first, done, latest = (book.number(f"heat.{name}_min") for name in ("first_check", "done", "latest"))
+    says = [
+        (since if book.number(key) <= told.minutes else until).format(at=f"{book.number(key):.0f}")
+        for key, since, until in _BY_THEN
+        if key in book and book.number(key) > 0.5
+    ]
+    dries = latest + (latest - done)
+    if told.minutes > dries:
+        says.append(say("past {dries:.0f} the rim dries, or colours, whatever else it does", dries=dries))
+    return unchecked_model(
+        GivenTimeComparison,
+        of="heat",
+        minutes=told.minutes,
+        by=told.by,
+        ours_min=done,
+        done_pct=round(100 * share_of(told.minutes, first, done, latest)),
+        says=tuple(says),
+        explains=_explained(working, "heat.done_min", told.minutes, done, working.kitchen.time_factor),
+    )
+
+
+def _explained(working: Calculation, key: str, minutes: float, done: float, factor: float = 1.0) -> str:
+    """Which unknown would make our time theirs. `factor`: of the cook's clock on the one that was propagated."""
+    if done > 0 and abs(minutes / done - 1) < _SAME:
+        return say("The same as ours.")
+    spread = working.spreads.get(key)
+    stands = done - spread.likely * factor if spread else 0.0
+    if spread is None or minutes <= stands:
+        return ""
+    ratio = (minutes - stands) / (done - stands)
+    offs = [(off, share.id) for share in spread.shares if (off := share.off_for(ratio)) is not None]
+    near = sorted((one for one in offs if abs(one[0]) <= _ALONE), key=lambda one: abs(one[0]))[:2]
+    longer = "longer" if ratio > 1 else "shorter"
+    if not near:
+        return say(
+            "No one thing that we do not know makes it so much {longer}: they mean something else by done.",
+            longer=longer,
+        )
+    told = " or ".join(_at(working, off, name) for off, name in near)
+    return say("So much {longer} it would be with {told}.", longer=longer, told=told)
+
+
+def _at(working: Calculation, off: float, name: EstimateId) -> str:
+    row = working.estimates[name]
+    value = row.at(off)
+    amount = say("{value:.2g} times as usual", value=value) if row.unit == "x" else f"{value:.3g} {row.unit}"
+    return say("{words} at {amount} (we take {value:.3g})", words=row.words, amount=amount, value=row.value)
+
+
+def _rest(working: Calculation, told: GivenTime) -> GivenTimeComparison | None:
+    book = working.book
+    key = "rest.cut_after_min"
+    if key not in book:
+        return None
+    fact = book.facts[key]
+    ours = book.number(key)
+    low, high = fact.low or ours * 0.8, fact.high or ours * 1.25
+    school = working.asked("rest")
+    by = "rest.cut_counter_min" if school == "cool" else "rest.cut_fridge_min"
+    says = [say("cold enough by then") if told.minutes >= ours else say("warmer than it cuts clean at")]
+    if told.minutes < low:
+        says.append(say("an oiled blade, wiped each time, if it cannot wait"))
+    return unchecked_model(
+        GivenTimeComparison,
+        of="rest",
+        minutes=told.minutes,
+        by=told.by,
+        ours_min=ours,
+        done_pct=round(100 * share_of(told.minutes, low, ours, high)),
+        says=tuple(says),
+        explains=_explained(working, by, told.minutes, ours) if school != "overnight" else "",
+    )
+
+
+def _soak(working: Calculation, told: GivenTime) -> GivenTimeComparison | None:
+    if working.way.base != "grain":
+        return None
+    grain = working.sheet.grain
+    took, most = uptake_pct(told.minutes, grain.soak_c), most_pct(grain.soak_c)
+    full = 100 * took / most
+    says = [
+        say("it has taken up {took:.0f} % of its dry weight by then, {full:.0f} % of what it can", took=took, full=full)
+    ]
+    if full > 93:
+        says.append(say("longer adds nothing but a sour smell in a warm room"))
+    return unchecked_model(
+        GivenTimeComparison,
+        of="soak",
+        minutes=told.minutes,
+        by=told.by,
+        ours_min=float(grain.soak_min),
+        says=tuple(says),
+    )
+
+
+_HOW: dict[str, Callable[[Calculation, GivenTime], GivenTimeComparison | None]] = {
+    "heat": _heat,
+    "rest": _rest,
+    "soak": _soak,
+}

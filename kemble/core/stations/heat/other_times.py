@@ -1,0 +1,175 @@
+"""Times that are not the way's own heat: a pot brought to the boil, caramel, beans to soft, a batter's rest, setting.
+
+Solved from mass and burner where they are a matter of heat, else from a table by kind; each with its window.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+
+from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origin, Origins
+from kemble.core.kitchen.document import Level
+from kemble.core.kitchen.estimates import EstimateId
+from kemble.core.physics.thermal import WATER_J_PER_ML_K, fractions, properties
+from kemble.core.sentences import say
+from kemble.core.sheet.bowl import PartBowl
+from kemble.core.stations.calculation import Calculation, StandsIn
+from kemble.core.stations.time_windows import scaled, timed
+
+BALANCE = f"energy balance; what is lost on the way a {KITCHEN_ESTIMATE}"
+# Sugar warmed from the room to amber: 1.3 J/(g K) over 155 K, and 120 J/g to melt it (tables, rounded). Of the burner's
+# power a dry pan of sugar takes a third: it is taken off and put back, and never hurried.
+_CARAMEL_J_PER_G = 1.3 * 155 + 120
+_MELT_J_PER_G = 3.4 * 55.0  # syrup and butter, from the room to where no grain is felt
+_OVER_GEL_C = 10.0  # a mass is stirred on to so much over where its starch gels
+
+# Minutes from the boil until they crush, not soaked; how old they are is in the table of estimates.
+_BEANS: Mapping[str, float] = {
+    "small-red-bean": 85.0,
+    "white-bean": 80.0,
+    "mung-bean-split": 32.0,
+    "soybean": 130.0,
+    "black-eyed-pea": 55.0,
+    "lentil": 22.0,
+}
+_OTHER_BEAN = 80.0
+
+
+def durations(working: Calculation, stands_in: StandsIn | None) -> None:
+    """Enter every such time that a step of the sheet goes by."""
+    way = working.way
+    used = {step.minutes.fact for step in way.steps}
+    base, chosen = working.bowl.base, working.from_sheet("way", "way", way.name)
+    sugar_g = base.of_group("sugar")
+    if "heat.to_boil_min" in used:
+        _to_the_boil(working, stands_in)
+    if sugar_g and "heat.caramel_min" in used:
+        _caramel(working, "heat.caramel_min", sugar_g, ["mix.sugar_pct"])
+    if "heat.melt_min" in used:
+        _melted(working)
+    if "heat.thicken_min" in used:
+        _thickened(working)
+    if "rest.batter_min" in used:
+        says = say("until the flour has drunk, and the bubbles are out of it")
+        rest: EstimateId = "batter_rest_min"
+        timed(working, "rest.batter_min", says, scaled(1.0, rest), (rest,), source=KITCHEN_ESTIMATE, of=[chosen])
+    if "rest.rigid_min" in used and working.follows(way.sheeted_when):
+        says = say("covered, in the cold, until a blade goes through without a drag")
+        sets: EstimateId = "rigid_h"
+        timed(working, "rest.rigid_min", says, scaled(60.0, sets), (sets,), source=KITCHEN_ESTIMATE, of=[chosen])
+    for bowl in working.bowl.parts.values():
+        if bowl.family is None or bowl.part.made_on:
+            continue
+        if bowl.family.id == "bean-paste":
+            _beans(working, bowl)
+        if bowl.family.id == "burnt-sugar" and bowl.of_group("sugar"):
+            _caramel(working, f"part.{bowl.role}.caramel_min", bowl.of_group("sugar"), [f"part.{bowl.role}.raw_g"])
+    if "keep.hard_after_h" in working.book and any(kind == "fry" for _, _, kind in way.finishes):
+        hours = working.book.number("keep.hard_after_h")
+        says = say("firm enough for thin slices that hold in a pan: one to two days, longer the sweeter")
+        share: EstimateId = "firm_share"
+        of: Origins = ["keep.hard_after_h"]
+        timed(working, "rest.firm_h", says, scaled(hours, share), (share,), source=KITCHEN_ESTIMATE, of=of)
+
+
+def _power(working: Calculation, level: Level) -> tuple[float, Origin]:
+    """Net power in W at a level, and where it is from."""
+    watts = working.kitchen.burner.net_w(level)
+    return watts, working.from_kitchen(f"burner.{level}_w", say("net power at {level} heat", level=level), watts, "W")
+
+
+def _to_the_boil(working: Calculation, stands_in: StandsIn | None) -> None:
+    """The water that the heat begins with, cold from the tap, at high heat under a lid."""
+    book, kitchen = working.book, working.kitchen
+    if "heat.water_ml" not in book:
+        return
+    watts, power = _power(working, "high")
+    boiled = stands_in is not None and stands_in.kind == "pot"
+    if working.steamer.watts and not boiled:
+        watts = working.steamer.watts
+        power = working.from_kitchen("steamer.watts", say("the steamer's own machine"), watts, "W")
+    of: Origins = ["heat.water_ml", "heat.boil_c", power]
+    each_k = book.number("heat.water_ml") * WATER_J_PER_ML_K / watts / 60.0 * kitchen.time_factor
+
+    def solve(is_: Mapping[EstimateId, float]) -> float:
+        return each_k * (working.boil_c - is_["tap_c"]) / is_["burner"]
+
+    says = say("cold from the tap, lid on")
+    timed(working, "heat.to_boil_min", says, solve, ("burner", "tap_c"), source=BALANCE, of=of)
+
+
+def _caramel(working: Calculation, key: str, sugar_g: float, of: Origins) -> None:
+    watts, power = _power(working, "medium")
+    joules, factor = sugar_g * _CARAMEL_J_PER_G, working.kitchen.time_factor
+
+    def solve(is_: Mapping[EstimateId, float]) -> float:
+        minutes = joules / (is_["caramel_takes"] * is_["burner"] * watts) / 60.0
+        return max(is_["caramel_least_min"], minutes) * factor
+
+    says = say("dry in the pan to amber, swirled, taken off before it is dark: by its colour, not the clock")
+    which: tuple[EstimateId, ...] = ("caramel_takes", "burner", "caramel_least_min")
+    timed(working, key, says, solve, which, source=BALANCE, of=[*of, power])
+
+
+def _melted(working: Calculation) -> None:
+    """Sugar melted in the base's liquid, warmed to where no grain is felt."""
+    joules = working.bowl.base.of_group("sugar", "liquid") * _MELT_J_PER_G
+    watts, power = _power(working, "medium")
+    factor = working.kitchen.time_factor
+
+    def solve(is_: Mapping[EstimateId, float]) -> float:
+        minutes = joules / (is_["melt_takes"] * is_["burner"] * watts) / 60.0
+        return max(is_["melt_least_min"], minutes) * factor
+
+    says = say("warm enough that no grain is felt under the spoon; it need not boil")
+    which: tuple[EstimateId, ...] = ("melt_takes", "burner", "melt_least_min")
+    timed(working, "heat.melt_min", says, solve, which, source=BALANCE, of=[power])
+
+
+def _thickened(working: Calculation) -> None:
+    """Ground grain stirred into its boiling milk: the cold grain warmed to where it gels, and a little longer."""
+    book = working.book
+    cp = properties(fractions(working.bowl.base.composition), 60.0).cp
+    watts, power = _power(working, "medium")
+    joules_k = book.number("mix.batch_g") / 1000.0 * cp
+    mixed = _mixed_c(working)
+
+    def solve(is_: Mapping[EstimateId, float]) -> float:
+        warms = (
+            joules_k
+            * max(5.0, working.gel_c(is_) + _OVER_GEL_C - mixed)
+            / (is_["thicken_takes"] * is_["burner"] * watts)
+        )
+        return is_["thicken_min"] + warms / 60.0
+
+    says = say("from the first spoon until the spoon leaves a furrow; never left")
+    which: tuple[EstimateId, ...] = ("thicken_min", "thicken_takes", "burner", "gel_c")
+    of: Origins = ["mix.batch_g", "mix.gel_temperature_c", power]
+    timed(working, "heat.thicken_min", says, solve, which, source=BALANCE, of=of)
+
+
+def _mixed_c(working: Calculation) -> float:
+    """°C of boiling milk and grain at the room's warmth, put together."""
+    base = working.bowl.base
+    wet, dry = base.of_group("liquid"), base.of_group("grain", "legume")
+    hot, cold = wet * 4.1 * working.boil_c, dry * 2.4 * working.kitchen.room_c
+    return (hot + cold) / max(1.0, wet * 4.1 + dry * 2.4)
+
+
+def _beans(working: Calculation, bowl: PartBowl) -> None:
+    assert bowl.family is not None
+    dry = [one for one in bowl.contributions if one.item.group == "legume" and "cooked" not in one.item.tags]
+    if not dry:
+        return
+    slowest = max(_BEANS.get(one.item.id, _OTHER_BEAN) for one in dry) * working.kitchen.time_factor
+    school = bowl.family.school(bowl.part.schools, "soak")
+    which: tuple[EstimateId, ...] = ("beans",)
+    if school == "overnight":
+        which = ("beans", "beans_soaked")
+    elif school == "lid":
+        which = ("beans", "beans_lid")
+    says = say("from the boil until {beans} crush between two fingers, ", beans=dry[0].item.name.lower()) + (
+        say("soaked overnight") if school == "overnight" else say("not soaked")
+    )
+    key, of = f"part.{bowl.role}.soft_min", [f"part.{bowl.role}.raw_g"]
+    timed(working, key, says, scaled(slowest, *which), which, source=KITCHEN_ESTIMATE, of=[*of])

@@ -1,0 +1,166 @@
+"""Which moves of the hands a sheet's steps ask for, drawn for its own piece (geometry/hand_moves.py)."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Mapping, Sequence
+
+from pydantic import BaseModel, ConfigDict
+
+from kemble.core.cards.card_parts import stage_of
+from kemble.core.cards.ways import WAYS
+from kemble.core.facts.fact import Fact
+from kemble.core.facts.unchecked import unchecked_model
+from kemble.core.geometry import hand_moves
+from kemble.core.geometry.leaf_folds import BARE, EDGE_OF_WIDTH, EDGES_LONG, LeafParcel
+from kemble.core.sentences import Words, say
+from kemble.core.sheet.document import Sheet
+from kemble.core.stations.shape.pieces import BallDrawing
+from kemble.core.stations.shape.shape import TinDrawing
+from kemble.core.stations.work_sheet import WorkResult
+
+_RAW_G_PER_ML = 1.15  # of grain packed raw in a leaf; for how high it stands in the cone; kitchen estimate
+_ROOM = 0.75  # of a parcel is filled raw: the grain swells; kitchen estimate
+
+
+class StrokeDrawing(BaseModel):
+    model_config = ConfigDict(frozen=True)
+
+    kind: str
+    points: list[tuple[float, float]]
+    closed: bool
+
+
+class MeasureDrawing(BaseModel):
+    """A length and its ends. mm."""
+
+    model_config = ConfigDict(frozen=True)
+
+    start: tuple[float, float]
+    end: tuple[float, float]
+    mm: float
+
+
+class PushDrawing(BaseModel):
+    model_config = ConfigDict(frozen=True)
+
+    start: tuple[float, float]
+    end: tuple[float, float]
+
+
+class HandFrameDrawing(BaseModel):
+    """One move, in mm, for the right hand. `estimate`: dough stretches as it likes."""
+
+    model_config = ConfigDict(frozen=True)
+
+    says: Words
+    box: tuple[float, float, float, float]
+    strokes: list[StrokeDrawing]
+    pushes: list[PushDrawing]
+    spans: list[MeasureDrawing]
+    estimate: bool
+
+
+class HandsDrawing(BaseModel):
+    """Every step of a sheet at which hands are drawn, its moves in order."""
+
+    model_config = ConfigDict(frozen=True)
+
+    steps: dict[str, list[HandFrameDrawing]]
+
+
+def hands_of(sheet: Sheet, worked: WorkResult) -> HandsDrawing:
+    """The moves of a worked sheet; nothing for a step whose measures it does not have."""
+    found: dict[str, list[HandFrameDrawing]] = {}
+    for step in worked.steps:
+        rule = _MOVES.get(stage_of(step.id)[0])
+        frames = rule(sheet, worked) if rule else []
+        if frames:
+            found[step.id] = [_drawn(frame) for frame in frames]
+    return unchecked_model(HandsDrawing, steps=found)
+
+
+def _drawn(frame: hand_moves.HandFrame) -> HandFrameDrawing:
+    return unchecked_model(
+        HandFrameDrawing,
+        says=frame.says,
+        box=frame.box,
+        strokes=[
+            unchecked_model(StrokeDrawing, kind=one.kind, points=list(one.points), closed=one.closed)
+            for one in frame.strokes
+        ],
+        pushes=[unchecked_model(PushDrawing, start=one.start, end=one.end) for one in frame.pushes],
+        spans=[unchecked_model(MeasureDrawing, start=one.start, end=one.end, mm=one.mm) for one in frame.spans],
+        estimate=frame.estimate,
+    )
+
+
+def _number(facts: Mapping[str, Fact], key: str) -> float:
+    fact = facts.get(f"shape.{key}")
+    return fact.value if fact is not None and isinstance(fact.value, float) else 0.0
+
+
+def _cone(sheet: Sheet, worked: WorkResult) -> Sequence[hand_moves.HandFrame]:
+    """A parcel of the measured leaf; where nobody has measured one, of the smallest that would hold the parcel."""
+    leaf, facts, way = sheet.wrap.leaf_mm, worked.facts, WAYS[sheet.way]
+    leaves = round(sheet.wrap.leaves or way.leaves_each or 0)
+    edge = _number(facts, "edge_mm")
+    if way.form != "parcel" or not leaves:
+        return []
+    if leaf is None or edge <= 0:
+        ml = _number(facts, "piece_g") / _RAW_G_PER_ML / _ROOM
+        edge = (ml * 1000.0 * 6 * math.sqrt(2)) ** (1 / 3)
+        leaf = (EDGES_LONG * edge, edge / EDGE_OF_WIDTH / (1 + BARE * (leaves - 1)))
+    filling = _number(facts, "filling_g") / _RAW_G_PER_ML
+    grain = _number(facts, "base_g") / _RAW_G_PER_ML
+    fills: list[tuple[hand_moves.Kind, float]] = [("grain", grain / 2), ("filling", filling), ("grain", grain / 2)]
+    if filling <= 0:
+        fills = [("grain", grain)]
+    return hand_moves.cone(leaf[0], leaf[1], leaves, BARE, edge, fills, LeafParcel(edge).string_mm)
+
+
+def _wrap(sheet: Sheet, worked: WorkResult) -> Sequence[hand_moves.HandFrame]:
+    """A flat packet in foil, or a skin drawn over a ball."""
+    facts = worked.facts
+    side, thick = _number(facts, "side_mm"), _number(facts, "thick_mm")
+    if side and thick and _number(facts, "foil_mm"):
+        return hand_moves.packet(side, thick, _number(facts, "foil_mm"), _number(facts, "foil_across_mm"))
+    return _over(sheet, worked)
+
+
+def _over(sheet: Sheet, worked: WorkResult) -> Sequence[hand_moves.HandFrame]:
+    drawing, disc = worked.drawings.shape, _number(worked.facts, "disc_mm")
+    if not isinstance(drawing, BallDrawing) or not disc or drawing.core_mm <= 0:
+        return []
+    what, within = drawing.dough_name, drawing.filling_word
+    if drawing.outside:
+        what, within = within, what
+    return hand_moves.over(disc, drawing.core_mm, drawing.outer_mm, say("the {part}", part=what), within)
+
+
+def _rope(sheet: Sheet, worked: WorkResult) -> Sequence[hand_moves.HandFrame]:
+    across, every = _number(worked.facts, "rope_mm"), _number(worked.facts, "rope_cut_mm")
+    pieces = round(_number(worked.facts, "pieces"))
+    return hand_moves.rope(across, every, pieces) if across and every and pieces else []
+
+
+def _turn_out(sheet: Sheet, worked: WorkResult) -> Sequence[hand_moves.HandFrame]:
+    drawing = worked.drawings.shape
+    if not isinstance(drawing, TinDrawing) or drawing.bag:
+        return []
+    tin = drawing.tin
+    wide = tin.diameter_mm if tin.shape == "round" else tin.length_mm
+    lined = sheet.vessel.lining != "none"
+    return hand_moves.turned_out(float(wide or 0.0), tin.height_mm, drawing.depth_mm, lined=lined)
+
+
+_MOVES: Mapping[str, Callable[[Sheet, WorkResult], Sequence[hand_moves.HandFrame]]] = {
+    "fold": _cone,
+    "wrap": _wrap,
+    "close": _over,
+    "cut-rounds": _over,
+    "divide": _rope,
+    "portion": _rope,
+    "snip": _rope,
+    "cut": _turn_out,
+}

@@ -1,0 +1,269 @@
+"""Tools: what a piece's weight and size come to with the hands, a spoon, a rope, a rolled sheet, a leaf or foil."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+
+from kemble.core.facts.fact import CONSERVATION, GEOMETRY, KITCHEN_ESTIMATE
+from kemble.core.facts.quantity import HouseholdMeasure, nearest_spoon
+from kemble.core.facts.unchecked import unchecked_model
+from kemble.core.geometry.rolled_dough import CutterShape, Rolling, cutter_mm2, rollings
+from kemble.core.kitchen.estimates import EstimateId
+from kemble.core.sentences import say
+from kemble.core.stations.calculation import AnswerModel, Calculation
+from kemble.core.stations.time_windows import timed
+
+_THINNEST_MM = 1.5  # dough rolled thinner than that tears on the board: then it is spoken of
+_CUTTER_OFF = 0.15  # a cutter so much smaller or larger than the disc wanted is told
+
+
+class RollingDrawing(AnswerModel):
+    """`sheets` alike, each so many mm, with the middles of the cutters on it."""
+
+    sheets: int
+    length_mm: float
+    width_mm: float
+    middles: tuple[tuple[float, ...], ...]
+
+
+class RolledDrawing(AnswerModel):
+    """Dough rolled out and cut: the first rolling and what is rolled again. mm."""
+
+    cutter_mm: float
+    shape: CutterShape
+    thick_mm: float
+    rollings: tuple[RollingDrawing, ...]
+
+
+def disc(working: Calculation, outer_ml: float, skin_mm: float) -> None:
+    """The disc to flatten the outer layer to, belly in the middle."""
+    pressed: EstimateId = "disc"
+    timed(
+        working,
+        "shape.disc_mm",
+        say("a disc of the outer layer's volume, a little thinner than it will be"),
+        lambda is_: math.sqrt(4 * outer_ml * 1000 / (math.pi * is_[pressed] * skin_mm)),
+        (pressed,),
+        source=say("{geometry}; thickness a {kitchen_estimate}", geometry=GEOMETRY, kitchen_estimate=KITCHEN_ESTIMATE),
+        of=["shape.base_g", "shape.skin_mm"],
+    )
+
+
+def rope(working: Calculation, dough_ml: float, ball_mm: float) -> None:
+    """A rope, and how long each piece of it is."""
+    across = max(1, round(working.likely("rope") * ball_mm))
+    working.book.add(
+        "shape.rope_mm",
+        float(across),
+        say("about seven tenths of the ball"),
+        source=KITCHEN_ESTIMATE,
+        of=["shape.diameter_mm", working.estimated("rope")],
+    )
+    working.book.add(
+        "shape.rope_cut_mm",
+        dough_ml * 1000 / (math.pi * across**2 / 4),
+        say("the dough's volume as a piece of rope"),
+        source=GEOMETRY,
+        of=["shape.base_g", "shape.rope_mm"],
+    )
+
+
+def scoop(working: Calculation, grams: float, g_per_ml: float) -> None:
+    """The spoon or scoop of the drawer nearest to a ball of filling, and what it comes to."""
+    kitchen = working.kitchen
+    scoops = tuple((scoop.name, scoop.ml) for scoop in kitchen.scoops)
+    found: HouseholdMeasure = nearest_spoon(grams, g_per_ml=g_per_ml, spoons=kitchen.spoons, scoops=scoops)
+    ball = "shape.paste_g" if "shape.paste_g" in working.book else "shape.filling_g"
+    drawer = working.from_kitchen("scoops", "scoops", ", ".join(name for name, _ in scoops) or say("spoons only"))
+    working.book.add(
+        "shape.scoop", found.text, say("the nearest in the drawer, level"), source=KITCHEN_ESTIMATE, of=[ball, drawer]
+    )
+    working.book.add(
+        "shape.scoop_g",
+        grams * (1 + found.error_pct / 100),
+        say("its volume by the filling's density"),
+        source=CONSERVATION,
+        of=["shape.scoop"],
+    )
+
+
+def packet(working: Calculation, volume_ml: float, volumes: str) -> None:
+    """A flat packet: its side, and the rectangle of foil that goes round it."""
+    book, said = working.book, working.sheet.wrap.thick_mm
+    thick = said or working.likely("packet_mm")
+    side = math.sqrt(volume_ml * 1000 / thick)
+    book.add(
+        "shape.packet_ml",
+        volume_ml,
+        say("what is in it by its densities"),
+        source=volumes,
+        of=["shape.piece_g", "mix.density_g_per_ml"],
+    )
+    book.add(
+        "shape.thick_mm",
+        thick,
+        say("as on the sheet") if said else say("flat enough to steam through"),
+        source="sheet" if said else KITCHEN_ESTIMATE,
+        of=["shape.piece_g", *([] if said else [working.estimated("packet_mm")])],
+    )
+    book.add(
+        "shape.side_mm",
+        side,
+        say("a square of the packet's volume, so thick"),
+        source=volumes,
+        of=["shape.piece_g", "shape.thick_mm", "mix.density_g_per_ml"],
+    )
+    if working.sheet.wrap.outer == "leaf":
+        return
+    swell, fold = working.likely("foil_swell"), working.likely("foil_fold_mm")
+    for key, length, says in (
+        ("shape.foil_mm", swell * 2 * (side + thick) + fold, say("once round, a seam, a tenth to swell")),
+        (
+            "shape.foil_across_mm",
+            swell * (side + thick) + 2 * fold,
+            say("across, an end folded on either side, a tenth to swell"),
+        ),
+    ):
+        book.add(
+            key,
+            length,
+            says,
+            source=say("{geometry}; seams a {kitchen_estimate}", geometry=GEOMETRY, kitchen_estimate=KITCHEN_ESTIMATE),
+            of=["shape.side_mm", "shape.thick_mm"],
+        )
+
+
+def roll_out(working: Calculation, dough_g: float, dough_total: float) -> RolledDrawing | None:
+    """The dough rolled out, so thick that a cut weighs what a piece wants. None, with a problem noted, if it cannot be."""
+    book, rolled = working.book, working.sheet.rolled
+    g_per_ml = book.number("mix.density_g_per_ml")
+    wanted = book.number("shape.disc_mm") if "shape.disc_mm" in book else None
+    cutter = rolled.cutter_mm or max(10.0, 5.0 * round((wanted or book.number("shape.diameter_mm")) / 5))
+    each_mm2 = cutter_mm2(cutter, rolled.shape)
+    thick = dough_g / g_per_ml * 1000 / each_mm2
+    area = dough_total / g_per_ml * 1000 / thick
+    found = rollings(
+        area,
+        board=(rolled.board_length_mm, rolled.board_width_mm),
+        cutter=cutter,
+        shape=rolled.shape,
+        gap=rolled.gap_mm,
+        packing=rolled.packing,
+        again=rolled.again,
+    )
+    if not found:
+        working.problem(
+            "rolled.cutter_mm",
+            say("a cutter of {cutter} is wider than the sheet that this dough gives", cutter=working.size(cutter)),
+            say("a smaller cutter, more dough, or a larger board"),
+        )
+        return None
+    asked = working.from_sheet("rolled.cutter_mm", "cutter", cutter, "mm")
+    says = say("as on the sheet") if rolled.cutter_mm else say("the disc it wants, to half a centimetre")
+    book.add("shape.cutter_mm", cutter, says, source="sheet" if rolled.cutter_mm else GEOMETRY, of=[asked])
+    _enter_sheet(working, thick, area, found, found[-1].left_mm2 / each_mm2 * dough_g)
+    _rolled_to_size(working, dough_total / g_per_ml, each_mm2, g_per_ml)
+    _advise_rolled(working, cutter, wanted, thick, sum(one.count for one in found))
+    return unchecked_model(
+        RolledDrawing,
+        cutter_mm=cutter,
+        shape=rolled.shape,
+        thick_mm=thick,
+        rollings=tuple(
+            unchecked_model(
+                RollingDrawing,
+                sheets=one.sheets,
+                length_mm=one.length,
+                width_mm=one.width,
+                middles=tuple((p.x, p.y) for p in one.places),
+            )
+            for one in found
+        ),
+    )
+
+
+def _enter_sheet(working: Calculation, thick: float, area: float, found: Sequence[Rolling], left_g: float) -> None:
+    """The sheet of dough, what is cut from it and from its trimmings, and what is left. mm, mm2, g."""
+    book, rolled = working.book, working.sheet.rolled
+    packing = working.from_sheet("rolled.packing", "laid", rolled.packing)
+    again = working.from_sheet("rolled.again", say("trimmings rolled again"), rolled.again, "times")
+    book.add(
+        "shape.sheet_thick_mm",
+        thick,
+        say("so that a cut weighs what a piece wants"),
+        source=GEOMETRY,
+        of=["shape.base_g", "shape.cutter_mm", "mix.density_g_per_ml"],
+    )
+    book.add(
+        "shape.sheet_cm2", area / 100, say("all the dough, so thick"), source=GEOMETRY, of=["shape.sheet_thick_mm"]
+    )
+    book.add(
+        "shape.cut_first",
+        float(found[0].count),
+        say("cutters that fit on the first sheet"),
+        source=GEOMETRY,
+        of=["shape.sheet_cm2", "shape.cutter_mm", packing],
+    )
+    book.add(
+        "shape.cut_of_sheet",
+        float(sum(one.count for one in found)),
+        say("with what the trimmings give, rolled again"),
+        source=GEOMETRY,
+        of=["shape.cut_first", again],
+    )
+    book.add(
+        "shape.trimmings_g",
+        left_g,
+        say("what is left at the end"),
+        source=CONSERVATION,
+        of=["shape.cut_of_sheet", "shape.base_g"],
+    )
+
+
+def _rolled_to_size(working: Calculation, volume_ml: float, each_mm2: float, g_per_ml: float) -> None:
+    """All the dough as one sheet of a size: how thick it is, and what the cutter takes from it."""
+    rolled, book = working.sheet.rolled, working.book
+    if rolled.length_mm is None or rolled.width_mm is None:
+        return
+    size = working.from_sheet("rolled", say("rolled to"), working.size(rolled.length_mm, rolled.width_mm))
+    thick = book.add(
+        "shape.rolled_mm",
+        volume_ml * 1000 / (rolled.length_mm * rolled.width_mm),
+        say("all the dough over a sheet of that size"),
+        source=GEOMETRY,
+        of=["mix.density_g_per_ml", size],
+    )
+    book.add(
+        "shape.rolled_cut_g",
+        thick * each_mm2 / 1000 * g_per_ml,
+        say("the cutter's area, so thick"),
+        source=GEOMETRY,
+        of=["shape.rolled_mm", "shape.cutter_mm"],
+    )
+
+
+def _advise_rolled(working: Calculation, cutter: float, wanted: float | None, thick: float, cut: int) -> None:
+    wants = int(working.book.number("shape.pieces"))
+    if thick < _THINNEST_MM:
+        says = say(
+            "Rolled to {thick} it tears on the board: a smaller cutter, or more dough in a piece.",
+            thick=working.length(thick, 1),
+        )
+        working.advise("shape", "look", says, 1)
+    elif wanted and abs(cutter / wanted - 1) > _CUTTER_OFF:
+        short = say("hardly meets round the filling") if cutter < wanted else say("folds double at the seam")
+        says = say(
+            "The piece wants a disc of {disc}: one of {cutter} {short}.",
+            disc=working.size(round(wanted)),
+            cutter=working.size(cutter),
+            short=short,
+        )
+        working.advise("shape", "look", says, 3)
+    if cut < wants:
+        says = say(
+            "The cutter gives {cut} of {wants}: press the trimmings together, or roll them once more.",
+            cut=cut,
+            wants=wants,
+        )
+        working.advise("shape", "look", says, 2)

@@ -1,0 +1,89 @@
+"""A heat in several stages as steps: each has its own clock and line, and the one that is judged by eye its cue."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import replace
+
+from kemble.core.cards.card_parts import Minutes, Step, StepDependency, stage_step
+from kemble.core.kitchen.document import StageLevel
+from kemble.core.sentences import say
+from kemble.core.stations.calculation import Calculation
+from kemble.core.stations.heat.heat_stages import HeatStageResult
+
+GRAIN_AHEAD = "grain.cook_min"  # the fact that a step's minutes come from when grain is cooked ahead of the way's heat
+_AT_MOST_MIN = 2.0  # one stage follows another at once
+_WORDS: dict[StageLevel, str] = {
+    "off": "Off. The lid stays shut: it goes on in its own heat.",
+    "low": "Turn it low.",
+    "medium": "Turn it to medium.",
+    "high": "Turn it high.",
+}
+
+
+def staged_steps(working: Calculation, stages: Sequence[HeatStageResult]) -> tuple[Step, ...]:
+    """The way's steps, a heat of several stages as so many steps. Several loads keep their one: each goes through them."""
+    if not stages or ("heat.loads" in working.book and working.book.number("heat.loads") > 1):
+        return working.way.steps
+    found: list[Step] = []
+    last_of: dict[str, str] = {}
+    for step in working.way.steps:
+        if any(after.step in last_of for after in step.after):
+            waits = tuple(replace(after, step=last_of.get(after.step, after.step)) for after in step.after)
+            step = replace(step, after=waits)
+        own = _stages_of(step, stages)
+        if len(own) < 2:
+            found.append(step)
+            continue
+        found += _steps(working, step, own)
+        last_of[step.id] = found[-1].id
+    return tuple(found)
+
+
+def _stages_of(step: Step, stages: Sequence[HeatStageResult]) -> list[HeatStageResult]:
+    if step.window:
+        return [stage for stage in stages if stage.of == "heat"]
+    return [stage for stage in stages if stage.of == "grain" and step.minutes.fact == GRAIN_AHEAD]
+
+
+def _steps(working: Calculation, step: Step, stages: Sequence[HeatStageResult]) -> list[Step]:
+    book, fact = working.book, step.minutes.fact or ""
+    short = book.number(fact) - stages[-1].starts_min - stages[-1].minutes if fact in book else 0.0
+    found: list[Step] = []
+    for number, stage in enumerate(stages, start=1):
+        first, last = number == 1, number == len(stages)
+        # What the step lasts longer or shorter than its heat (a glaze that ends it, a spare ten minutes) is the last's.
+        lasts = max(0.5, stage.minutes + (short if last else 0.0))
+        off = stage.level == "off"
+        found.append(
+            replace(
+                step,
+                id=stage_step(step.id, number),
+                title=f"{step.title}: {stage.name}",
+                words=_words(working, step, stage, first=first),
+                minutes=Minutes(fixed=lasts),
+                hands="free" if off else step.hands,
+                after=step.after if first else (StepDependency(found[-1].id, 0, _AT_MOST_MIN),),
+                uses=() if off else step.uses,
+                tools=step.tools if first else (),
+                work="safe" if off else step.work,
+                asks=step.asks if first else "",
+                cue=step.cue if stage.is_open or (step.window is None and last) else None,
+                window=step.window if stage.is_open else None,
+                weigh=step.weigh if first else None,
+                lists=step.lists if first else None,
+                lists_groups=step.lists_groups if first else (),
+                cautions=step.cautions if first or last else (),
+            )
+        )
+    return found
+
+
+def _words(working: Calculation, step: Step, stage: HeatStageResult, *, first: bool) -> str:
+    said = stage.says.rstrip(".") + "." if stage.says else ""
+    top_up = (
+        say("Top up with {top_up_ml}, boiling.", top_up_ml=working.volume(stage.top_up_ml)) if stage.top_up_ml else ""
+    )
+    own = step.words if first else ""
+    turn = "" if said or first or stage.level is None else _WORDS[stage.level]
+    return " ".join(words for words in (own, said, turn, top_up) if words)

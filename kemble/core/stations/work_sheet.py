@@ -1,0 +1,170 @@
+"""work(): a sheet and a kitchen in, every fact, drawing, piece of advice and caution out. Pure."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from kemble.core.cards.cautions import Caution
+from kemble.core.computing_guard import computes
+from kemble.core.facts.fact import Fact
+from kemble.core.facts.problems import Problem, Refused
+from kemble.core.facts.unchecked import unchecked_model
+from kemble.core.kitchen.document import Kitchen
+from kemble.core.kitchen.shelf import Shelf
+from kemble.core.physics.time_spread import Spread
+from kemble.core.sentences import Words, say
+from kemble.core.sheet.bowl import weigh
+from kemble.core.sheet.document import Sheet
+from kemble.core.stations.calculation import Advice, Calculation, StandsIn
+from kemble.core.stations.cautions import allergens, cautions
+from kemble.core.stations.cut.cut import CutDrawing, cut
+from kemble.core.stations.cut.rest import Cooling, rest
+from kemble.core.stations.finished_cake import whole_of_pieces, whole_of_tray
+from kemble.core.stations.given_times import GivenTimeComparison, taught
+from kemble.core.stations.heat.core_curve import CoreCurve, core_curve
+from kemble.core.stations.heat.doneness_checks import DonenessCheck, checks
+from kemble.core.stations.heat.finishes import finishing
+from kemble.core.stations.heat.heat import NOT_HEATED, HeatDrawing, heat
+from kemble.core.stations.heat.heat_stages import HeatStageResult, stands_min
+from kemble.core.stations.heat.other_times import durations
+from kemble.core.stations.mix.grain import GrainResult
+from kemble.core.stations.mix.line_results import LineResult
+from kemble.core.stations.mix.mix import MixDrawing, advise_limits, mix
+from kemble.core.stations.mix.part_yields import PartResult
+from kemble.core.stations.shape.pieces import BallDrawing
+from kemble.core.stations.shape.shape import TinDrawing, shape
+from kemble.core.stations.steps import StepResult, steps_of
+from kemble.core.stations.time_windows import Sensitivity, hangs_of_heat
+
+SUM_OF_STEPS = "sum over the steps"
+
+
+class Drawings(BaseModel):
+    """Geometry for the screens, and nothing else; a station that could not be worked out has none."""
+
+    model_config = ConfigDict(frozen=True)
+
+    mix: MixDrawing | None = None
+    shape: BallDrawing | TinDrawing | None = Field(None, discriminator="kind")
+    heat: HeatDrawing | None = Field(None, discriminator="kind")
+    cut: CutDrawing | None = None
+
+
+class WorkResult(BaseModel):
+    """The whole answer. `problems` is empty when every station could be worked out."""
+
+    model_config = ConfigDict(frozen=True)
+
+    facts: dict[str, Fact]
+    advice: list[Advice]
+    cautions: list[Caution]
+    allergens: list[Words]
+    steps: list[StepResult]
+    drawings: Drawings
+    problems: list[Problem]
+    checks: list[DonenessCheck] = []
+    lines: list[LineResult] = []  # the weighed lines
+    parts: list[PartResult] = []
+    grain: GrainResult | None = None
+    core: CoreCurve | None = None
+    hangs: list[Sensitivity] = []  # what the window of the heat hangs on, the most first
+    taught: list[GivenTimeComparison] = []  # times that somebody gave, beside ours
+    stages: list[HeatStageResult] = []  # of heats in several stages, in order
+    cooling: Cooling | None = None
+    stands_in: StandsIn | None = None
+
+
+@computes
+def work(sheet: Sheet, kitchen: Kitchen, weighed: Mapping[str, float] | None = None) -> WorkResult:
+    """Work a sheet through Mix, Shape, Heat, Rest and Cut.
+
+    `weighed` are facts that a scale has shown in the making (run/actual_batch.py), in grams: they stand in place of what would
+    be worked out, and all that follows goes by them.
+
+    What cannot be worked out (a line that cannot be weighed here, a tin smaller than its batter) stands in `problems`,
+    and the facts before it are there. A fault of ours raises as it is.
+    """
+    return _worked(sheet, kitchen, weighed or {})[0]
+
+
+@computes
+def sensed(sheet: Sheet, kitchen: Kitchen) -> tuple[WorkResult, dict[str, Spread]]:
+    """work(), and with it what every time and amount that is told with a range hangs on, by its key."""
+    return _worked(sheet, kitchen, {})
+
+
+def _worked(sheet: Sheet, kitchen: Kitchen, weighed: Mapping[str, float]) -> tuple[WorkResult, dict[str, Spread]]:
+    """The stations in working order, each reading the facts before it, and what each hands on put together."""
+    shelf = Shelf(kitchen)
+    try:
+        bowl = weigh(sheet, shelf, weighed)
+    except Refused as refused:
+        return result_without_facts(refused.problems), {}
+    working = Calculation(sheet, kitchen, shelf, bowl, weighed)
+    mixed = mix(working)
+    if sheet.in_tray:
+        whole_of_tray(working, mixed.cooked)
+    shaped = shape(working, mixed)
+    form = shaped.drawing if shaped.drawing and shaped.drawing.is_possible else None
+    if form and not sheet.in_tray:
+        whole_of_pieces(working, mixed.cooked)
+    heated = heat(working, mixed.heated, mixed.shaped, shaped.filling, form) if form else NOT_HEATED
+    cooling, cut_drawing = None, None
+    if form and heated.own:
+        cooling = rest(working, mixed.shaped, shaped.filling, form)
+        if isinstance(form, TinDrawing):
+            cut_drawing = cut(working, mixed, form)
+        finishing(working, mixed.shaped)
+        durations(working, heated.stands_in)
+    advise_limits(working)
+    steps = [] if working.problems else steps_of(working, heated.stages)
+    looks = checks(working.book)
+    times = list(taught(working, steps))
+    core = core_curve(heated.own.curve, working.book, stands_min(heated.stages)) if heated.own else None
+    _enter_hands(working, steps)
+    result = unchecked_model(
+        WorkResult,
+        facts=working.book.facts,
+        advice=sorted(working.advice, key=lambda advice: advice.rank),
+        cautions=cautions(bowl, working.way, (caution for step in steps for caution in step.cautions)),
+        allergens=allergens(bowl),
+        steps=steps,
+        drawings=unchecked_model(
+            Drawings,
+            mix=mixed.drawing,
+            shape=shaped.drawing,
+            heat=heated.own.drawing if heated.own else None,
+            cut=cut_drawing,
+        ),
+        problems=working.problems,
+        checks=looks,
+        lines=list(mixed.lines),
+        parts=list(mixed.parts),
+        grain=mixed.grain,
+        core=core,
+        stages=list(heated.stages),
+        hangs=hangs_of_heat(working),
+        taught=times,
+        cooling=cooling,
+        stands_in=heated.stands_in,
+    )
+    return result, working.spreads
+
+
+def _enter_hands(working: Calculation, steps: Sequence[StepResult]) -> None:
+    """How long the steps keep a cook's hands, and how long they are to be looked at."""
+    for hands, says in (
+        ("held", say("every step that leaves no hand free")),
+        ("minded", say("every step to be looked at")),
+    ):
+        minutes = sum((step.minutes for step in steps if step.hands == hands), 0.0)
+        working.book.add(f"work.{hands}_min", minutes, says, source=SUM_OF_STEPS)
+
+
+def result_without_facts(problems: list[Problem]) -> WorkResult:
+    """The answer where nothing can be worked out, such as while a line cannot be weighed."""
+    return unchecked_model(
+        WorkResult, facts={}, advice=[], cautions=[], allergens=[], steps=[], drawings=Drawings(), problems=problems
+    )

@@ -1,0 +1,167 @@
+"""Split batches, tasted blind: who gets which cups, what they answer, and what that says."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from datetime import datetime
+
+from django.http import HttpRequest
+from django.shortcuts import get_object_or_404
+from django.utils import timezone
+from ninja import Router
+from ninja.responses import Status
+from pydantic import BaseModel, Field
+
+from kemble.core.facts.problems import refuse
+from kemble.core.log.blind_tasting import (
+    BlindTastingDesign,
+    Kind,
+    StoredAnswer,
+    TasterAnswer,
+    TastingCup,
+    TastingVerdict,
+    check_seat,
+    cups_of,
+    verdict,
+)
+from kemble.core.sentences import Words, say
+from kemble.server.accounts.roles import Role
+from kemble.server.api.request_body import WriteBody, asking, member_of
+from kemble.server.models import SplitBatch
+from kemble.server.storage.fair_lock import writing
+from kemble.server.storage.idempotency import keep_receipt, receipt_of
+from kemble.server.storage.trash import drop
+
+router = Router(tags=["splits"])
+
+
+class NewBlindTasting(WriteBody):
+    title: str = Field("", max_length=120, description="at most 120 letters")
+    split: BlindTastingDesign
+
+
+class BlindTastingCard(BaseModel):
+    id: int
+    title: str
+    made: datetime
+    says: Words
+
+
+class ServedTasting(BaseModel):
+    """For whoever serves: what is compared, what is in each cup, and what the answers say."""
+
+    split: BlindTastingDesign
+    cups: list[list[TastingCup]]
+    verdict: TastingVerdict
+
+
+class BlindTastingDetail(BaseModel):
+    """A table: `codes` of every taster's cups in their order. A taster is told their own answer (as taster `mine`) and who
+    has `answered`; the other answers and what was `served` are kept from them until all have answered."""
+
+    id: int
+    title: str
+    made: datetime
+    kind: Kind
+    codes: list[list[str]]
+    answered: list[int]
+    mine: int | None
+    answers: list[TasterAnswer]
+    served: ServedTasting | None
+
+
+def _opened(request: HttpRequest, row: SplitBatch) -> BlindTastingDetail:
+    split, answers = _said(row)
+    cups, me = cups_of(split), _by(request)
+    knows = _may_know(request, split, answers)
+    return BlindTastingDetail(
+        id=row.pk,
+        title=row.title,
+        made=row.made,
+        kind=split.kind,
+        codes=[[cup.code for cup in table] for table in cups],
+        answered=sorted(one.taster for one in answers),
+        mine=next((one.taster for one in answers if me and one.by == me), None),
+        answers=[TasterAnswer(taster=one.taster, code=one.code) for one in answers if knows or (me and one.by == me)],
+        served=ServedTasting(split=split, cups=cups, verdict=verdict(split, answers)) if knows else None,
+    )
+
+
+def _may_know(request: HttpRequest, split: BlindTastingDesign, answers: Sequence[TasterAnswer]) -> bool:
+    """Whether who asks may be told what is in which cup: a taster's answer would be no answer."""
+    return member_of(request).role != Role.TASTER or len(answers) >= split.tasters
+
+
+def _by(request: HttpRequest) -> str:
+    """Who answers: a taster for themselves; "" for whoever serves, who writes down what each taster says."""
+    member = member_of(request)
+    return str(member.pk) if member.role == Role.TASTER else ""
+
+
+def _said(row: SplitBatch) -> tuple[BlindTastingDesign, list[StoredAnswer]]:
+    return BlindTastingDesign.model_validate(row.document), [StoredAnswer.model_validate(one) for one in row.answers]
+
+
+@router.get("/splits", response={200: list[BlindTastingCard]})
+def splits(request: HttpRequest) -> list[BlindTastingCard]:
+    found = []
+    for row in SplitBatch.objects.filter(kitchen=asking(request))[:50]:
+        split, answers = _said(row)
+        says = (
+            verdict(split, answers).says
+            if _may_know(request, split, answers)
+            else say("{answers} of {tasters} have answered", answers=len(answers), tasters=split.tasters)
+        )
+        found.append(BlindTastingCard(id=row.pk, title=row.title, made=row.made, says=says))
+    return found
+
+
+@router.post("/splits", response={200: BlindTastingDetail})
+def new_split(request: HttpRequest, new_split: NewBlindTasting) -> BlindTastingDetail:
+    kitchen, split = asking(request), new_split.split
+    with writing():
+        sent = receipt_of(kitchen, new_split.uid, "split")
+        if sent:
+            return _opened(request, SplitBatch.everything.get(pk=sent.number))
+        title = new_split.title.strip() or say("{a} or {b}", a=split.a, b=split.b)
+        row = SplitBatch.objects.create(kitchen=kitchen, title=title[:120], document=split.model_dump(mode="json"))
+        keep_receipt(kitchen, new_split.uid, "split", row.pk)
+    return _opened(request, row)
+
+
+@router.get("/splits/{int:split_id}", response={200: BlindTastingDetail})
+def open_split(request: HttpRequest, split_id: int) -> BlindTastingDetail:
+    return _opened(request, get_object_or_404(SplitBatch, pk=split_id, kitchen=asking(request)))
+
+
+@router.post("/splits/{int:split_id}/answers", response={200: BlindTastingDetail})
+def answer_split(request: HttpRequest, split_id: int, answer: TasterAnswer) -> BlindTastingDetail:
+    """A taster's choice; a second one stands in place of the first, until all have answered. Whoever serves may answer for
+    those who do so aloud."""
+    by = _by(request)
+    with writing():
+        row = get_object_or_404(SplitBatch, pk=split_id, kitchen=asking(request))
+        split, answers = _said(row)
+        cups = cups_of(split)
+        if answer.taster > len(cups):
+            refuse(
+                "taster",
+                say("{taster} is none of this table", taster=answer.taster),
+                say("1 to {last}", last=len(cups)),
+            )
+        codes = [cup.code for cup in cups[answer.taster - 1]]
+        if answer.code not in codes:
+            refuse("code", say("{code} is not a cup of that taster", code=answer.code), ", ".join(codes))
+        if by:
+            check_seat(split, answers, answer, by)
+        given = StoredAnswer(taster=answer.taster, code=answer.code, by=by)
+        row.answers = [one.model_dump() for one in (*(a for a in answers if a.taster != answer.taster), given)]
+        SplitBatch.objects.filter(pk=row.pk).update(answers=row.answers)
+    return _opened(request, row)
+
+
+@router.delete("/splits/{int:split_id}", response={204: None})
+def drop_split(request: HttpRequest, split_id: int) -> Status[None]:
+    """Throw it away. It can be brought back."""
+    drop(get_object_or_404(SplitBatch.everything, pk=split_id, kitchen=asking(request)), timezone.now())
+    return Status(204, None)
