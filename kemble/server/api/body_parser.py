@@ -1,4 +1,4 @@
-"""What comes in, parsed: JSON that is JSON, its text clean (core/text.py)."""
+"""What comes in, parsed: JSON that is JSON, its text clean (core/text_cleaning.py)."""
 
 from __future__ import annotations
 

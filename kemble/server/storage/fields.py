@@ -1,4 +1,4 @@
-"""Columns whose text is clean when it is read, also where it was stored before text was looked at (core/text.py)."""
+"""Columns whose text is clean when it is read, also where it was stored before text was looked at (core/text_cleaning.py)."""
 
 from __future__ import annotations
 
