@@ -31,13 +31,13 @@ class ActiveManager(models.Manager[Any]):
     """What has not been thrown away. The default, so that no query finds the rest by mistake."""
 
     def get_queryset(self) -> models.QuerySet[Any]:
-        return super().get_queryset().filter(dropped=None)
+        return super().get_queryset().filter(trashed=None)
 
 
 class TrashableModel(models.Model):
     """What can be thrown away and brought back for thirty days; `everything` finds it all the while."""
 
-    dropped = models.DateTimeField(null=True, default=None)
+    trashed = models.DateTimeField(null=True, default=None, db_column="dropped")
 
     objects = ActiveManager()
     everything: ClassVar[models.Manager[Any]] = models.Manager()
@@ -129,7 +129,7 @@ class SheetRecord(TrashableModel):
 
     class Meta:
         ordering: ClassVar = ["-changed", "-id"]
-        indexes: ClassVar = [models.Index(fields=["kitchen", "dropped", "-changed", "-id"], name="sheets_by_change")]
+        indexes: ClassVar = [models.Index(fields=["kitchen", "trashed", "-changed", "-id"], name="sheets_by_change")]
 
     @property
     def sheet(self) -> Sheet:
@@ -220,7 +220,7 @@ class Run(TrashableModel):
 
     class Meta:
         ordering: ClassVar = ["-began"]
-        indexes: ClassVar = [models.Index(fields=["kitchen", "finished", "dropped", "-began"], name="runs_going")]
+        indexes: ClassVar = [models.Index(fields=["kitchen", "finished", "trashed", "-began"], name="runs_going")]
 
     @cached_property
     def kept(self) -> FrozenRun:
@@ -323,7 +323,7 @@ class Batch(TrashableModel):
 
     class Meta:
         ordering: ClassVar = ["-made", "-id"]
-        indexes: ClassVar = [models.Index(fields=["kitchen", "dropped", "way", "-made", "-id"], name="log_of_a_way")]
+        indexes: ClassVar = [models.Index(fields=["kitchen", "trashed", "way", "-made", "-id"], name="log_of_a_way")]
 
     @property
     def marks(self) -> list[dict[str, int]]:
@@ -360,7 +360,7 @@ class Tasting(models.Model):
         return f"{self.who or 'somebody'}: {self.batch.title}"
 
 
-class SplitBatch(TrashableModel):
+class BlindTasting(TrashableModel):
     """A batch made in two halves and tasted blind: its design, and what was answered."""
 
     kitchen = models.ForeignKey(KitchenRecord, on_delete=models.CASCADE, related_name="splits")
@@ -370,6 +370,7 @@ class SplitBatch(TrashableModel):
     made = models.DateTimeField(default=timezone.now)
 
     class Meta:
+        db_table = "kitchen_splitbatch"
         ordering: ClassVar = ["-made", "-id"]
 
     def __str__(self) -> str:
@@ -466,13 +467,16 @@ class RemovedEquipment(models.Model):
     kind = models.CharField(max_length=12)
     title = TitleField(max_length=120)
     document = DocumentField()
-    dropped = models.DateTimeField(default=timezone.now)
+    trashed = models.DateTimeField(default=timezone.now, db_column="dropped")
+
+    class Meta:
+        db_table = "kitchen_removed"
 
     def __str__(self) -> str:
         return f"{self.kind} {self.title}"
 
 
-class Receipt(models.Model):
+class IdempotencyRecord(models.Model):
     """What was answered to a write that carried an id, so that the same write sent again is answered the same.
 
     `number` is what was made or changed, `revision` the revision that it got.
@@ -486,6 +490,7 @@ class Receipt(models.Model):
     at = models.DateTimeField(default=timezone.now)
 
     class Meta:
+        db_table = "kitchen_receipt"
         constraints: ClassVar = [models.UniqueConstraint(fields=["kitchen", "uid"], name="one_answer_a_write")]
 
     def __str__(self) -> str:
@@ -506,11 +511,14 @@ class PasswordAttempt(models.Model):
         return f"{self.address} {self.at}"
 
 
-class DoorKey(models.Model):
+class SignInKey(models.Model):
     """A key that opens the door once; only its digest is kept."""
 
     digest = models.CharField(max_length=64, unique=True)
     made = models.DateTimeField(default=timezone.now)
+
+    class Meta:
+        db_table = "kitchen_doorkey"
 
     def __str__(self) -> str:
         return f"made {self.made}"

@@ -50,8 +50,8 @@ def content(django_db_setup, django_db_blocker):
         kitchen.splits.create(
             title="Two waters", document={"a": "less", "b": "more"}, answers=[{"taster": 1, "code": "123"}], made=NOW
         )
-        kitchen.removed.create(kind="tin", title="the old tin", document={"name": "the old tin"}, dropped=NOW)
-        SheetRecord.objects.filter(pk=kitchen.sheets.first().pk).update(dropped=NOW)
+        kitchen.removed.create(kind="tin", title="the old tin", document={"name": "the old tin"}, trashed=NOW)
+        SheetRecord.objects.filter(pk=kitchen.sheets.first().pk).update(trashed=NOW)
         found = packed(kitchen)
         transaction.set_rollback(True)
     return found
@@ -127,7 +127,7 @@ class TestThereAndBack:
             if one.one_to_many or one.one_to_one
         }
         assert {one.__name__ for one in belongs - kept} == {
-            "Receipt",  # answers to pages, for sixty days
+            "IdempotencyRecord",  # answers to pages, for sixty days
             "Member",  # who comes in is this machine's affair: names and passwords are in no archive
             "Invitation",
         }
@@ -185,7 +185,7 @@ class TestBeside:
 
 
 def live(rows):
-    return {} if rows in ("benches", "splits") else {"dropped": None}
+    return {} if rows in ("benches", "splits") else {"trashed": None}
 
 
 def events_of(content, count):

@@ -23,7 +23,7 @@ from django.utils import timezone
 from kemble.server.accounts import sign_in_keys
 from kemble.server.accounts.owner import local_owner
 from kemble.server.api import session
-from kemble.server.models import DoorKey, PasswordAttempt
+from kemble.server.models import PasswordAttempt, SignInKey
 
 pytestmark = pytest.mark.django_db
 NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
@@ -57,7 +57,7 @@ class TestKey:
 
     def test_is_kept_as_a_digest(self):
         key = sign_in_keys.new_key(NOW)
-        assert key not in str(list(DoorKey.objects.values()))
+        assert key not in str(list(SignInKey.objects.values()))
 
     @pytest.mark.parametrize(
         "extra",

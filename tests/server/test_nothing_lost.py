@@ -18,7 +18,7 @@ from frozen import laid_out
 from kemble.core.cards.ways import WAYS
 from kemble.core.kitchen.document import Tin
 from kemble.core.sheet.document import default_sheet
-from kemble.server.models import Batch, Bench, KitchenRecord, Receipt, Run, SheetRecord, SheetRevision
+from kemble.server.models import Batch, Bench, IdempotencyRecord, KitchenRecord, Run, SheetRecord, SheetRevision
 from kemble.server.sheets import work_results
 from kemble.server.storage import folder, trash
 from kemble.server.storage.fair_lock import FairLock
@@ -119,9 +119,9 @@ class TestSentTwice:
     def test_receipts_are_forgotten_in_time(self, owner):
         owner.ask("POST", "/sheets", {"way": "set-cake", "uid": "made-only-once"})
         trash.purge(timezone.now() + timedelta(days=59))
-        assert Receipt.objects.count() == 1
+        assert IdempotencyRecord.objects.count() == 1
         trash.purge(timezone.now() + timedelta(days=61))
-        assert Receipt.objects.count() == 0
+        assert IdempotencyRecord.objects.count() == 0
 
     def test_an_id_that_was_used_for_something_else(self, owner, sheet):
         run = owner.ask("POST", "/runs", {"sheet": sheet["id"], "uid": "used-once"}).body

@@ -11,7 +11,7 @@ import hashlib
 import secrets
 from datetime import datetime, timedelta
 
-from kemble.server.models import DoorKey
+from kemble.server.models import SignInKey
 from kemble.server.storage.fair_lock import writing
 
 KEY_LASTS = timedelta(days=1)
@@ -30,13 +30,13 @@ def new_key(now: datetime) -> str:
     """A key that opens the door once, within a day. Those of earlier starts are good no longer."""
     key = fresh_key()
     with writing():
-        DoorKey.objects.all().delete()
-        DoorKey.objects.create(digest=digest_of(key), made=now)
+        SignInKey.objects.all().delete()
+        SignInKey.objects.create(digest=digest_of(key), made=now)
     return key
 
 
 def use_key(key: str, now: datetime) -> bool:
     """Whether the key opened the door; it does so no second time, however many try at once."""
     with writing():
-        used, _ = DoorKey.objects.filter(digest=digest_of(key), made__gt=now - KEY_LASTS).delete()
+        used, _ = SignInKey.objects.filter(digest=digest_of(key), made__gt=now - KEY_LASTS).delete()
     return bool(used)

@@ -27,7 +27,7 @@ from kemble.core.log.blind_tasting import (
 from kemble.core.sentences import Words, say
 from kemble.server.accounts.roles import Role
 from kemble.server.api.request_body import WriteBody, asking, member_of
-from kemble.server.models import SplitBatch
+from kemble.server.models import BlindTasting
 from kemble.server.storage.fair_lock import writing
 from kemble.server.storage.idempotency import keep_receipt, receipt_of
 from kemble.server.storage.trash import drop
@@ -70,7 +70,7 @@ class BlindTastingDetail(BaseModel):
     served: ServedTasting | None
 
 
-def _opened(request: HttpRequest, row: SplitBatch) -> BlindTastingDetail:
+def _opened(request: HttpRequest, row: BlindTasting) -> BlindTastingDetail:
     split, answers = _said(row)
     cups, me = cups_of(split), _by(request)
     knows = _may_know(request, split, answers)
@@ -98,14 +98,14 @@ def _by(request: HttpRequest) -> str:
     return str(member.pk) if member.role == Role.TASTER else ""
 
 
-def _said(row: SplitBatch) -> tuple[BlindTastingDesign, list[StoredAnswer]]:
+def _said(row: BlindTasting) -> tuple[BlindTastingDesign, list[StoredAnswer]]:
     return BlindTastingDesign.model_validate(row.document), [StoredAnswer.model_validate(one) for one in row.answers]
 
 
 @router.get("/splits", response={200: list[BlindTastingCard]})
 def splits(request: HttpRequest) -> list[BlindTastingCard]:
     found = []
-    for row in SplitBatch.objects.filter(kitchen=asking(request))[:50]:
+    for row in BlindTasting.objects.filter(kitchen=asking(request))[:50]:
         split, answers = _said(row)
         says = (
             verdict(split, answers).says
@@ -122,16 +122,16 @@ def new_split(request: HttpRequest, new_split: NewBlindTasting) -> BlindTastingD
     with writing():
         sent = receipt_of(kitchen, new_split.uid, "split")
         if sent:
-            return _opened(request, SplitBatch.everything.get(pk=sent.number))
+            return _opened(request, BlindTasting.everything.get(pk=sent.number))
         title = new_split.title.strip() or say("{a} or {b}", a=split.a, b=split.b)
-        row = SplitBatch.objects.create(kitchen=kitchen, title=title[:120], document=split.model_dump(mode="json"))
+        row = BlindTasting.objects.create(kitchen=kitchen, title=title[:120], document=split.model_dump(mode="json"))
         keep_receipt(kitchen, new_split.uid, "split", row.pk)
     return _opened(request, row)
 
 
 @router.get("/splits/{int:split_id}", response={200: BlindTastingDetail})
 def open_split(request: HttpRequest, split_id: int) -> BlindTastingDetail:
-    return _opened(request, get_object_or_404(SplitBatch, pk=split_id, kitchen=asking(request)))
+    return _opened(request, get_object_or_404(BlindTasting, pk=split_id, kitchen=asking(request)))
 
 
 @router.post("/splits/{int:split_id}/answers", response={200: BlindTastingDetail})
@@ -140,7 +140,7 @@ def answer_split(request: HttpRequest, split_id: int, answer: TasterAnswer) -> B
     those who do so aloud."""
     by = _by(request)
     with writing():
-        row = get_object_or_404(SplitBatch, pk=split_id, kitchen=asking(request))
+        row = get_object_or_404(BlindTasting, pk=split_id, kitchen=asking(request))
         split, answers = _said(row)
         cups = cups_of(split)
         if answer.taster > len(cups):
@@ -156,12 +156,12 @@ def answer_split(request: HttpRequest, split_id: int, answer: TasterAnswer) -> B
             check_seat(split, answers, answer, by)
         given = StoredAnswer(taster=answer.taster, code=answer.code, by=by)
         row.answers = [one.model_dump() for one in (*(a for a in answers if a.taster != answer.taster), given)]
-        SplitBatch.objects.filter(pk=row.pk).update(answers=row.answers)
+        BlindTasting.objects.filter(pk=row.pk).update(answers=row.answers)
     return _opened(request, row)
 
 
 @router.delete("/splits/{int:split_id}", response={204: None})
 def drop_split(request: HttpRequest, split_id: int) -> Status[None]:
     """Throw it away. It can be brought back."""
-    drop(get_object_or_404(SplitBatch.everything, pk=split_id, kitchen=asking(request)), timezone.now())
+    drop(get_object_or_404(BlindTasting.everything, pk=split_id, kitchen=asking(request)), timezone.now())
     return Status(204, None)

@@ -194,7 +194,7 @@ def _opened(batch: Batch) -> HttpResponse:
         grams=batch.grams,
         kept=[
             StoredPieces.model_validate({"where": row.where, "pieces": row.pieces})
-            for row in batch.stock.filter(dropped=None)
+            for row in batch.stock.filter(trashed=None)
         ],
         added=added_words(run),
         tastings=[_tasting(one) for one in batch.tastings.all()],

@@ -181,7 +181,7 @@ def _gone(sheet: int) -> DishCard:
         way=found.way if found else "",
         pieces=None,
         parts=[],
-        problem=say("was thrown away") if found is None or found.dropped else "",
+        problem=say("was thrown away") if found is None or found.trashed else "",
     )
 
 

@@ -89,7 +89,7 @@ def pictures(request: HttpRequest, run_id: int) -> list[PictureCard]:
     run = run_of(kitchen, run_id)
     found: list[PictureCard] = []
     per_step: dict[str, int] = {}
-    for row in kitchen.pictures.filter(way=run.way, dropped=None).defer("webp")[:400]:
+    for row in kitchen.pictures.filter(way=run.way, trashed=None).defer("webp")[:400]:
         per_step[row.step] = per_step.get(row.step, 0) + 1
         if per_step[row.step] <= _SHOWN:
             found.append(_card(row))

@@ -180,8 +180,8 @@ class RunOpen(BaseModel):
 def run_of(kitchen: KitchenRecord, number: int) -> Run:
     """A run of the kitchen's. Raises Gone when it was dropped, Http404 when there is none."""
     run: Run = get_object_or_404(Run.everything, kitchen=kitchen, pk=number)
-    if run.dropped:
-        raise GoneRefusal(f"“{run.title}” was dropped on {run.dropped:%-d %B}")
+    if run.trashed:
+        raise GoneRefusal(f"“{run.title}” was dropped on {run.trashed:%-d %B}")
     run.kitchen = kitchen  # the very one: it need not be fetched again
     return run
 
@@ -370,7 +370,7 @@ def _begin_occasion(kitchen: KitchenRecord, new_run: NewRun, number: int) -> Run
         if sent:
             before: Run = Run.everything.get(pk=sent.number)
             return before
-        going = [] if new_run.rehearse else list(record.runs.filter(dropped=None, finished=None, pace=1))
+        going = [] if new_run.rehearse else list(record.runs.filter(trashed=None, finished=None, pace=1))
         flow = going[0].flow if going and going[0].flow else uuid4().hex
         begun = list(going)
         for run, own in zip(fresh, events, strict=True):

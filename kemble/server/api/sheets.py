@@ -187,8 +187,8 @@ def dots_of(kitchen: KitchenRecord, way: str) -> list[MapDot]:
 def sheet_of(kitchen: KitchenRecord, number: int) -> SheetRecord:
     """A sheet of the kitchen's. Raises Gone when it was thrown away, Http404 when there is none."""
     record: SheetRecord = get_object_or_404(SheetRecord.everything, kitchen=kitchen, pk=number)
-    if record.dropped:
-        raise GoneRefusal(f"“{record.title}” was thrown away on {record.dropped:%-d %B}")
+    if record.trashed:
+        raise GoneRefusal(f"“{record.title}” was thrown away on {record.trashed:%-d %B}")
     return record
 
 

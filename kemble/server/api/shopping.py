@@ -32,6 +32,6 @@ def shopping_list(request: HttpRequest, going: ShoppingRequest) -> HttpResponse:
     if any(number not in records for number in numbers):
         raise Http404("no such sheet")
     # For what was thrown away meanwhile nothing is bought.
-    wanted = [one for one in going.wanted if records[one.sheet].dropped is None]
+    wanted = [one for one in going.wanted if records[one.sheet].trashed is None]
     sheets = [records[one.sheet].sheet for one in wanted for _ in range(one.times)]
     return answer(shopping(sheets, kitchen.settings))

@@ -67,9 +67,9 @@ def to_eat(request: HttpRequest) -> list[StoredToEat]:
             until=row.until,
             taste_again=_wants_again(row.batch, now),
         )
-        for row in kitchen.stock.filter(dropped=None, batch__dropped=None).select_related("batch")[:60]
+        for row in kitchen.stock.filter(trashed=None, batch__trashed=None).select_related("batch")[:60]
     ]
-    recent = kitchen.batches.filter(made__gt=now - _STILL_THERE, rehearsed=False, dropped=None, pieces=None)
+    recent = kitchen.batches.filter(made__gt=now - _STILL_THERE, rehearsed=False, trashed=None, pieces=None)
     for batch in recent.select_related("run")[:20]:
         facts, done = batch.run.kept.facts, batch.run.finished or batch.made
         hours = [facts[key].value for key in ("keep.cold_h", "keep.eat_within_h") if key in facts]
@@ -97,7 +97,7 @@ def _wants_again(batch: Batch, now: datetime) -> bool:
 def to_taste(request: HttpRequest) -> list[BatchToTaste]:
     """The newest batches of any way, for whoever says how they are. `tasted`: who asks has said so."""
     member, now = member_of(request), timezone.now()
-    rows = member.kitchen.batches.filter(rehearsed=False, dropped=None).order_by("-made").defer("seen")
+    rows = member.kitchen.batches.filter(rehearsed=False, trashed=None).order_by("-made").defer("seen")
     found = []
     for batch in rows.prefetch_related("tastings")[:_LATELY]:
         mine = any(one.who == member.user.get_username() for one in batch.tastings.all())

@@ -31,7 +31,7 @@ class TrashCard(BaseModel):
 def dropped(request: HttpRequest) -> list[TrashCard]:
     """Everything of the last thirty days, the newest first."""
     return [
-        TrashCard(kind=one.kind, id=one.id, title=one.title, dropped=one.dropped, until=one.until)
+        TrashCard(kind=one.kind, id=one.id, title=one.title, dropped=one.trashed, until=one.until)
         for one in aside(asking(request), timezone.now())
     ]
 

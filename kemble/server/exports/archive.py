@@ -37,6 +37,7 @@ from kemble.server.models import (
     Batch,
     Bench,
     BenchMark,
+    BlindTasting,
     CuePicture,
     KitchenRecord,
     OccasionRecord,
@@ -45,7 +46,6 @@ from kemble.server.models import (
     RunEvent,
     SheetRecord,
     SheetRevision,
-    SplitBatch,
     Stock,
     Tasting,
 )
@@ -132,13 +132,18 @@ SORTS: tuple[RecordType, ...] = (
     RecordType("marks", BenchMark, "bench__kitchen", 300_000, lambda row: mark_from(row.uid, row.at, row.document), {"bench": "benches"}),
     RecordType(
         "splits",
-        SplitBatch,
+        BlindTasting,
         "kitchen", 5_000,
         lambda row: (BlindTastingDesign.model_validate(row.document), [StoredAnswer.model_validate(one) for one in row.answers]),
     ),
     RecordType("removed", RemovedEquipment, "kitchen", 10_000, lambda row: dict(row.document)),
 )  # fmt: skip
 BY_NAME: Mapping[str, RecordType] = {sort.name: sort for sort in SORTS}
+
+
+def key_of(column: models.Field[Any, Any]) -> str:
+    """What a field is called in the file: as its column, so that a file of before is read."""
+    return column.db_column or column.name
 
 
 def write_archive(kitchen: KitchenRecord, out: IO[bytes], made: datetime) -> None:
@@ -166,19 +171,19 @@ def write_archive(kitchen: KitchenRecord, out: IO[bytes], made: datetime) -> Non
 
 def _told(sort: RecordType, row: models.Model, numbers: Mapping[str, Mapping[int, int]]) -> Row:
     told: Row = {}
-    for one in sort.fields:
-        value = getattr(row, one.attname)
-        if one.name in sort.refs:
-            told[one.name] = None if value is None else numbers[sort.refs[one.name]][value]
-        elif isinstance(one, models.BinaryField):
+    for column in sort.fields:
+        key, value = key_of(column), getattr(row, column.attname)
+        if key in sort.refs:
+            told[key] = None if value is None else numbers[sort.refs[key]][value]
+        elif isinstance(column, models.BinaryField):
             continue
-        elif isinstance(one, DocumentTextField):
-            told[one.name] = json.loads(value)
+        elif isinstance(column, DocumentTextField):
+            told[key] = json.loads(value)
         elif isinstance(value, datetime | date):
-            told[one.name] = value.isoformat()
+            told[key] = value.isoformat()
         else:
-            told[one.name] = value
-    if isinstance(row, SplitBatch):  # who answered is a number that means something only here
+            told[key] = value
+    if isinstance(row, BlindTasting):  # who answered is a number that means something only here
         told["answers"] = [{"taster": one["taster"], "code": one["code"]} for one in row.answers]
     if isinstance(row, OccasionRecord):
         told["document"] = renumbered(row.document, numbers["sheets"].get)
@@ -370,22 +375,24 @@ def _row(sort: RecordType, number: int, line: bytes) -> tuple[models.Model, Mapp
         refuse(where, say("is no JSON"), say("one JSON object a line"))
     if not isinstance(told, dict):
         refuse(where, say("is no JSON object"), say("one JSON object a line"))
-    known = {one.name: one for one in sort.fields if not isinstance(one, models.BinaryField)}
+    known = {key_of(column): column for column in sort.fields if not isinstance(column, models.BinaryField)}
     for name in told.keys() - known.keys():
         refuse(f"{where}.{name[:40]}", say("is not known"), ", ".join(known))
     values: Row = {}
     refs: dict[str, int | None] = {}
-    for name, one in known.items():
+    for name, column in known.items():
         if name in sort.refs:
             to = told.get(name)
-            if (to is None and not one.null) or (to is not None and (not isinstance(to, int) or isinstance(to, bool))):
+            if (to is None and not column.null) or (
+                to is not None and (not isinstance(to, int) or isinstance(to, bool))
+            ):
                 refuse(
                     f"{where}.{name}", say("is not a number in the file"), say("one of {refs}", refs=sort.refs[name])
                 )
             refs[name] = to
         elif name in told:
-            values[name] = _value(f"{where}.{name}", one, told[name])
-        elif not one.has_default() and not one.null and not one.blank:
+            values[column.name] = _value(f"{where}.{name}", column, told[name])
+        elif not column.has_default() and not column.null and not column.blank:
             refuse(f"{where}.{name}", say("is missing"), say("a value"))
     row = sort.model(**values)
     try:

@@ -185,10 +185,10 @@ def looked_at(kitchen: KitchenRecord, staged: KitchenRecord) -> list[GroupCount]
 def _here(kitchen: KitchenRecord, staged: KitchenRecord, name: str, sheets: Mapping[int, int]) -> dict[int, int]:
     """What of one sort is here already: by the key of what is staged, that of what is here."""
     by, sort = _KNOWN_BY[name], BY_NAME[name]
-    known = {by(row): row.pk for row in _slim(sort, kitchen) if sort.name == "pictures" or not _is_dropped(row)}
+    known = {by(row): row.pk for row in _slim(sort, kitchen) if sort.name == "pictures" or not _is_trashed(row)}
     here = {}
     for row in _slim(sort, staged):
-        if _is_dropped(row):
+        if _is_trashed(row):
             continue
         if isinstance(row, OccasionRecord):
             row.document = renumbered(row.document, lambda to: sheets.get(to, to))
@@ -203,8 +203,8 @@ def _slim(sort: RecordType, kitchen: KitchenRecord) -> Iterator[Any]:
     return sort.rows(kitchen).defer(*_NOT_NEEDED.get(sort.name, ())).iterator(chunk_size=_ROWS_AT_ONCE)
 
 
-def _is_dropped(row: Any) -> bool:
-    return getattr(row, "dropped", None) is not None
+def _is_trashed(row: Any) -> bool:
+    return getattr(row, "trashed", None) is not None
 
 
 # --- taken -------------------------------------------------------------------
@@ -266,8 +266,8 @@ def _move_all(of: KitchenRecord, to: KitchenRecord) -> None:
 
 def _drop_what_was_thrown_away(staged: KitchenRecord, progress: StagingProgress) -> None:
     for sort in reversed(SORTS):
-        if any(column.name == "dropped" for column in sort.model._meta.concrete_fields):
-            _delete(sort.rows(staged).exclude(dropped=None), progress)
+        if any(column.name == "trashed" for column in sort.model._meta.concrete_fields):
+            _delete(sort.rows(staged).exclude(trashed=None), progress)
 
 
 def _drop_what_is_here(kitchen: KitchenRecord, staged: KitchenRecord, progress: StagingProgress) -> None:

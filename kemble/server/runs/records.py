@@ -109,7 +109,7 @@ def log_outcome(
     if kept and said.pieces is not None and sum(one.pieces for one in kept) > said.pieces:
         refuse("kept", say("are more than there were"), say("at most {pieces} pieces together", pieces=said.pieces))
     fields = batch_fields(run, said, seen)
-    batch, _ = Batch.everything.update_or_create(run=run, defaults={**fields, "dropped": None})
+    batch, _ = Batch.everything.update_or_create(run=run, defaults={**fields, "trashed": None})
     if kept is not None and run.pace == 1:
         _put_by(cast(Batch, batch), kept)
     return cast(Batch, batch)

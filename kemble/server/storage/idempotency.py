@@ -6,17 +6,17 @@ from datetime import datetime, timedelta
 
 from kemble.core.facts.problems import refuse
 from kemble.core.sentences import say
-from kemble.server.models import KitchenRecord, Receipt
+from kemble.server.models import IdempotencyRecord, KitchenRecord
 
 KEPT_FOR = timedelta(days=60)  # longer than a page stays away without being opened anew
 
 
-def receipt_of(kitchen: KitchenRecord, uid: str | None, kind: str) -> Receipt | None:
+def receipt_of(kitchen: KitchenRecord, uid: str | None, kind: str) -> IdempotencyRecord | None:
     """What was answered to this very write before. Ask inside `writing()`, so that two at once are one.
 
     Raises Refused for an id that a write of another kind has had.
     """
-    found: Receipt | None = kitchen.receipts.filter(uid=uid).first() if uid is not None else None
+    found: IdempotencyRecord | None = kitchen.receipts.filter(uid=uid).first() if uid is not None else None
     if found is not None and found.kind != kind:
         refuse("uid", say("has been used for something else"), say("a new one for each write"))
     return found
@@ -29,4 +29,4 @@ def keep_receipt(kitchen: KitchenRecord, uid: str | None, kind: str, number: int
 
 
 def forget_old(now: datetime) -> None:
-    Receipt.objects.filter(at__lt=now - KEPT_FOR).delete()
+    IdempotencyRecord.objects.filter(at__lt=now - KEPT_FOR).delete()

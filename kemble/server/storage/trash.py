@@ -16,13 +16,13 @@ from kemble.core.kitchen.larder import Ingredient
 from kemble.core.sentences import say
 from kemble.server.models import (
     Batch,
+    BlindTasting,
     CuePicture,
     KitchenRecord,
     OccasionRecord,
     RemovedEquipment,
     Run,
     SheetRecord,
-    SplitBatch,
     Stock,
     TrashableModel,
 )
@@ -50,7 +50,7 @@ _ROWS: dict[str, _TrashKind] = {
         lambda kitchen: Stock.everything.filter(kitchen=kitchen),
         lambda row: say("{title}, put by", title=row.title),
     ),
-    "split": _TrashKind(SplitBatch, lambda kitchen: SplitBatch.everything.filter(kitchen=kitchen)),
+    "split": _TrashKind(BlindTasting, lambda kitchen: BlindTasting.everything.filter(kitchen=kitchen)),
     "picture": _TrashKind(
         CuePicture,
         lambda kitchen: CuePicture.everything.filter(kitchen=kitchen).defer("webp"),
@@ -67,17 +67,17 @@ class TrashedItem:
     kind: str
     id: int
     title: str
-    dropped: datetime
+    trashed: datetime
 
     @property
     def until(self) -> datetime:
-        return self.dropped + KEPT_FOR
+        return self.trashed + KEPT_FOR
 
 
 def drop(row: TrashableModel, now: datetime) -> None:
     """Throw a row away, and what has lain aside long enough for good."""
     with writing():
-        type(row).everything.filter(pk=row.pk, dropped=None).update(dropped=now)
+        type(row).everything.filter(pk=row.pk, trashed=None).update(trashed=now)
     purge(now)
 
 
@@ -104,14 +104,14 @@ def aside(kitchen: KitchenRecord, now: datetime) -> list[TrashedItem]:
     """All that can be brought back, the newest first."""
     since = now - KEPT_FOR
     found = [
-        TrashedItem(kind, row.pk, rows.title(row), row.dropped)
+        TrashedItem(kind, row.pk, rows.title(row), row.trashed)
         for kind, rows in _ROWS.items()
-        for row in rows.of(kitchen).filter(dropped__gt=since)
+        for row in rows.of(kitchen).filter(trashed__gt=since)
     ]
     found += [
-        TrashedItem(row.kind, row.pk, row.title, row.dropped) for row in kitchen.removed.filter(dropped__gt=since)
+        TrashedItem(row.kind, row.pk, row.title, row.trashed) for row in kitchen.removed.filter(trashed__gt=since)
     ]
-    return sorted(found, key=lambda one: one.dropped, reverse=True)
+    return sorted(found, key=lambda one: one.trashed, reverse=True)
 
 
 def bring_back(kitchen: KitchenRecord, kind: str, number: int) -> bool:
@@ -121,7 +121,7 @@ def bring_back(kitchen: KitchenRecord, kind: str, number: int) -> bool:
     """
     with writing():
         if kind in _ROWS:
-            return bool(_ROWS[kind].of(kitchen).filter(pk=number).update(dropped=None))
+            return bool(_ROWS[kind].of(kitchen).filter(pk=number).update(trashed=None))
         row = kitchen.removed.filter(pk=number, kind=kind).first()
         if row is None or kind not in _SETTINGS:
             return False
@@ -146,6 +146,6 @@ def purge(now: datetime) -> None:
     since = now - KEPT_FOR
     with writing():
         for kind in _ROWS.values():
-            kind.model.everything.filter(dropped__lt=since).delete()
-        RemovedEquipment.objects.filter(dropped__lt=since).delete()
+            kind.model.everything.filter(trashed__lt=since).delete()
+        RemovedEquipment.objects.filter(trashed__lt=since).delete()
         forget_old(now)
