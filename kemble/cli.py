@@ -71,7 +71,7 @@ def _worked(sheet: Sheet, kitchen: Kitchen) -> WorkResult:
 
 
 def ways(_: argparse.Namespace) -> None:
-    found = [
+    result = [
         {
             "id": way.id,
             "name": way.name,
@@ -81,7 +81,7 @@ def ways(_: argparse.Namespace) -> None:
         }
         for way in WAYS.values()
     ]
-    print(json.dumps(found, indent=2, ensure_ascii=False))
+    print(json.dumps(result, indent=2, ensure_ascii=False))
 
 
 def sheet(options: argparse.Namespace) -> None:
@@ -104,9 +104,9 @@ def import_recipe(options: argparse.Namespace) -> None:
     for asks in told.asks:
         print(f"kemble: {asks}", file=sys.stderr)
     for line in told.method:
-        for one in line.says:
-            if one.path not in ("", "way") and one.words:
-                print(f"{line.text}\n    {one.words}", file=sys.stderr)
+        for finding in line.says:
+            if finding.path not in ("", "way") and finding.words:
+                print(f"{line.text}\n    {finding.words}", file=sys.stderr)
     print(sheet_of(told).model_dump_json(indent=2))
 
 
@@ -136,19 +136,21 @@ def _plan(wanted: Sequence[Sheet], kitchen: Kitchen, options: argparse.Namespace
     """One plan for every sheet: for one table, or each at its own serve time."""
     now = kitchen_time(kitchen, options.now, "now") if options.now else datetime.now(UTC)
     serves = []
-    for one in wanted:
-        serve = options.serve or one.serve
+    for each_sheet in wanted:
+        serve = options.serve or each_sheet.serve
         if not serve:
             refuse("serve", "is missing", "--serve 2026-12-05T15:30, or serve on the sheet")
         serves.append(kitchen_time(kitchen, serve))
-    worked = [_worked(one, kitchen) for one in wanted]
+    worked = [_worked(each_sheet, kitchen) for each_sheet in wanted]
     if len(wanted) == 1:
         return plan_for(worked[0].steps, kitchen, serve=serves[0], now=now)
-    dishes = [Dish(one.title, found.steps, at) for one, found, at in zip(wanted, worked, serves, strict=True)]
+    dishes = [
+        Dish(each_sheet.title, result.steps, at) for each_sheet, result, at in zip(wanted, worked, serves, strict=True)
+    ]
     asked = PlanRequest(tuple(dishes), kitchen, not_before=now)
     found_plan = planned(asked)
     if found_plan is None:
-        clash = why_not(asked, titles=[one.title for one in wanted])
+        clash = why_not(asked, titles=[each_sheet.title for each_sheet in wanted])
         refuse("plan", clash.says if clash else "none was found in the time", "another time, or one sheet less")
     return found_plan
 
@@ -177,7 +179,7 @@ def print_paper(options: argparse.Namespace) -> None:
     wanted, kitchen = _wanted(options)
     if options.out is None and sys.stdout.isatty():
         refuse("--out", "is missing", "a file for the PDF, or a pipe")
-    titles = [one.title for one in wanted]
+    titles = [each_sheet.title for each_sheet in wanted]
     if options.what == "plan":
         plan, who = _plan(wanted, kitchen, options), options.helper or ""
         pdf = pdf_of(day_html(" and ".join(titles), plan, titles, kitchen, who=who, fonts=fonts()))
@@ -233,9 +235,9 @@ def _parser() -> argparse.ArgumentParser:
 
     commands.add_parser("ways", help="list the ways with their schools").set_defaults(run=ways)
 
-    one = commands.add_parser("sheet", help="print a way's default sheet, ready to edit")
-    one.add_argument("way", help="one of " + ", ".join(WAYS))
-    one.set_defaults(run=sheet)
+    argument_parser = commands.add_parser("sheet", help="print a way's default sheet, ready to edit")
+    argument_parser.add_argument("way", help="one of " + ", ".join(WAYS))
+    argument_parser.set_defaults(run=sheet)
 
     exports = commands.add_parser("export", help="write a sheet for others: recipe data, Markdown, plain text")
     exports.add_argument("--as", dest="how", choices=list(FORMATS), default="text", help="text if nothing is said")

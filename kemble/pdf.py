@@ -21,10 +21,10 @@ _BUILD = Path(__file__).resolve().parents[1] / "web" / "dist" / "assets"
 @cache
 def fonts() -> str:
     """The letters of the screens, where the front end has been built."""
-    found = sorted(_BUILD.glob("atkinson-hyperlegible-next-latin-wght-normal-*.woff2"))
-    if not found:
+    paths = sorted(_BUILD.glob("atkinson-hyperlegible-next-latin-wght-normal-*.woff2"))
+    if not paths:
         return ""
-    letters = base64.b64encode(found[0].read_bytes()).decode()
+    letters = base64.b64encode(paths[0].read_bytes()).decode()
     return (
         '@font-face{font-family:"Atkinson Hyperlegible Next";font-weight:200 800;'
         f'src:url("data:font/woff2;base64,{letters}")}}'

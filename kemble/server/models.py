@@ -233,7 +233,7 @@ class Run(TrashableModel):
         if not self.flow:
             return [self]
         mates = Run.objects.filter(kitchen=self.kitchen_id, flow=self.flow).prefetch_related("events").order_by("id")
-        return [self if one.pk == self.pk else one for one in mates] or [self]
+        return [self if item.pk == self.pk else item for item in mates] or [self]
 
     def state(self, now: datetime | None = None) -> RunState:
         """Where it stands at an instant of its own clock (now, when none is given)."""
@@ -328,13 +328,13 @@ class Batch(TrashableModel):
     @property
     def marks(self) -> list[dict[str, int]]:
         """What every tongue said of it, the cook's own first."""
-        return [one for one in (self.tastes, *(row.tastes for row in self.tastings.all())) if one]
+        return [item for item in (self.tastes, *(row.tastes for row in self.tastings.all())) if item]
 
     @property
     def compared(self) -> list[ComparedPrediction]:
         """What was told beside what happened, as it was kept with it; worked anew for one of before it was kept."""
         kept = self.seen.get("compared")
-        return self.run.compared if kept is None else [ComparedPrediction.model_validate(one) for one in kept]
+        return self.run.compared if kept is None else [ComparedPrediction.model_validate(item) for item in kept]
 
     def __str__(self) -> str:
         return f"{self.title}: {self.verdict}"

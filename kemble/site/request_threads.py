@@ -70,9 +70,9 @@ class ThreadedHandler(ASGIHandler):
     def end(self) -> None:
         """No more requests come: every connection is closed, so that the database is left as one whole file."""
         closing = [seat.submit(connections.close_all) for seat in self._all]
-        for one in closing:
+        for item in closing:
             with suppress(TimeoutError):
-                one.result(_PATIENCE_S)
+                item.result(_PATIENCE_S)
         for seat in self._all:
             seat.shutdown(wait=False)
         self._all.clear()

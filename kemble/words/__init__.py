@@ -37,8 +37,8 @@ class NumberMarks(NamedTuple):
 class Catalogue:
     """A language, or English by other marks of numbers. Holds what `kemble.core.sentences.Translator` asks for."""
 
-    def __init__(self, found: Callable[[str], str | None], marks: NumberMarks) -> None:
-        self._found = found
+    def __init__(self, result: Callable[[str], str | None], marks: NumberMarks) -> None:
+        self._found = result
         self._marks = str.maketrans({".": marks.decimal, ",": marks.group})
         self._put = _SentenceFormatter(self)
 
@@ -79,7 +79,7 @@ class _SentenceFormatter(string.Formatter):
 def languages() -> list[str]:
     """Those that there is a catalogue for, the source first."""
     others = sorted(folder.name for folder in ROOT.iterdir() if (folder / "core.po").is_file())
-    return [SOURCE, *(one for one in others if one != SOURCE)]
+    return [SOURCE, *(name for name in others if name != SOURCE)]
 
 
 @cache
@@ -100,7 +100,7 @@ def _messages(language: str) -> Mapping[str, str]:
     if not path.is_file():
         return {}
     with path.open("rb") as file:
-        return {str(one.id): str(one.string) for one in read_po(file, locale=language) if one.id}
+        return {str(message.id): str(message.string) for message in read_po(file, locale=language) if message.id}
 
 
 def accented(messages: Mapping[str, str]) -> Callable[[str], str | None]:

@@ -156,18 +156,18 @@ def _steps(steps: tuple[Step, ...], schools: Mapping[str, set[str]], role: PartR
             yield step.id, wrong
 
 
-def _known(found: Iterable[str], known: Collection[str], what: str) -> Iterator[Said]:
-    for one in found:
-        if one not in known:
-            yield one, f'"{one}" is no {what}'
+def _known(result: Iterable[str], known: Collection[str], what: str) -> Iterator[Said]:
+    for name in result:
+        if name not in known:
+            yield name, f'"{name}" is no {what}'
 
 
 def _twice(ids: Iterable[str], what: str) -> Iterator[Said]:
     seen = set[str]()
-    for one in ids:
-        if one in seen:
-            yield one, f'"{one}" is a {what} twice'
-        seen.add(one)
+    for each_id in ids:
+        if each_id in seen:
+            yield each_id, f'"{each_id}" is a {what} twice'
+        seen.add(each_id)
 
 
 def _refuse_any(faults: Iterator[Said], module: ModuleType) -> None:

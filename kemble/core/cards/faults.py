@@ -9,8 +9,8 @@ from kemble.core.cards.way import Way
 
 def faults_of(way: Way) -> tuple[Fault, ...]:
     """The way's faults, then its parts', each id once."""
-    found = {fault.id: fault for fault in way.faults}
+    faults_by_name = {fault.id: fault for fault in way.faults}
     for family in dict.fromkeys(way.parts.values()):
         for fault in FAMILIES[family].faults:
-            found.setdefault(fault.id, fault)
-    return tuple(found.values())
+            faults_by_name.setdefault(fault.id, fault)
+    return tuple(faults_by_name.values())

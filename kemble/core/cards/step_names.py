@@ -32,8 +32,8 @@ def title_of(step: str) -> str:
 @cache
 def _titles(of_parts: bool) -> dict[str, str]:
     cards: Iterable[tuple[Step, ...]] = (card.steps for card in (FAMILIES if of_parts else WAYS).values())
-    found: dict[str, str] = {}
+    result: dict[str, str] = {}
     for steps in cards:
         for step in steps:
-            found.setdefault(step.id, step.title)
-    return found
+            result.setdefault(step.id, step.title)
+    return result

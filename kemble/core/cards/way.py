@@ -157,8 +157,8 @@ class Way:
 
     def batter(self, schools: Schools) -> float:
         """°C at which a batter goes into its heat, by the schools followed."""
-        found = (celsius for choice, school, celsius in self.batter_by if schools.get(choice) == school)
-        return next(found, self.batter_c)
+        result = (celsius for choice, school, celsius in self.batter_by if schools.get(choice) == school)
+        return next(result, self.batter_c)
 
     def scalded(self, schools: Schools) -> float | None:
         """The share of the dough's water that is poured on boiling; None in a way that does not ask."""
@@ -166,8 +166,8 @@ class Way:
 
     def least_skin(self, schools: Schools) -> float:
         """The thinnest outer layer that holds, in mm, by the schools followed."""
-        found = (least for choice, school, least in self.least_skin_by if schools.get(choice) == school)
-        return next(found, self.least_skin_mm)
+        result = (least for choice, school, least in self.least_skin_by if schools.get(choice) == school)
+        return next(result, self.least_skin_mm)
 
     def word(self, of: str) -> str:
         """What this way calls its dough ("dough"), filling ("filling") or piece ("piece")."""

@@ -115,24 +115,24 @@ class _SheetBefore:
         self.sheet, self.kitchen = sheet, kitchen
         self.shelf = Shelf(kitchen)
         self.bowl: Bowl = weigh(sheet, self.shelf)
-        self._working = Calculation(sheet, kitchen, self.shelf, self.bowl)
-        self._mixed = mix(self._working)
+        self._calculation = Calculation(sheet, kitchen, self.shelf, self.bowl)
+        self._mixed = mix(self._calculation)
 
     @property
-    def book(self) -> FactBook:
-        return self._working.book
+    def fact_book(self) -> FactBook:
+        return self._calculation.fact_book
 
     def shaped(self) -> FactBook:
         """The facts with those of the pieces. Raises Refused where they cannot be shaped."""
-        shape(self._working, self._mixed)
-        if self._working.problems:
-            raise Refused(self._working.problems)
-        return self._working.book
+        shape(self._calculation, self._mixed)
+        if self._calculation.problems:
+            raise Refused(self._calculation.problems)
+        return self._calculation.fact_book
 
     @property
     def sheeted(self) -> bool:
         """Whether the mass is rolled out in a bag."""
-        return self._working.follows(self._working.way.sheeted_when)
+        return self._calculation.follows(self._calculation.way.sheeted_when)
 
     @property
     def heart(self) -> WholeCentre | None:
@@ -141,12 +141,12 @@ class _SheetBefore:
     @property
     def dough_g(self) -> float:
         """What is shared out over pieces."""
-        return self.book.number("mix.cooked_g" if self._working.way.portions == "cooked" else "mix.batch_g")
+        return self.fact_book.number("mix.cooked_g" if self._calculation.way.portions == "cooked" else "mix.batch_g")
 
     def have_g(self, role: PartRole) -> float:
         """What this sheet has of a part when it is done. Raises Refused when that is nothing."""
         keys = (f"part.{role}.have_g", f"part.{role}.made_g")
-        have = next(self.book.number(key) for key in keys if key in self.book)
+        have = next(self.fact_book.number(key) for key in keys if key in self.fact_book)
         if have <= 0:
             refuse("to", say("there is nothing in the {role}", role=role), say("a part with lines in it"))
         return have
@@ -157,7 +157,7 @@ class _SheetBefore:
 
     @property
     def counted(self) -> tuple[PartRole, ...]:
-        return self._working.way.counted
+        return self._calculation.way.counted
 
 
 def _need(to: Adjustment, name: str) -> float:
@@ -219,15 +219,15 @@ def _checked(sheet: Sheet) -> Sheet:
 
 
 def _base(before: _SheetBefore, to: Adjustment) -> Sheet:
-    return scale(before.sheet, _need(to, "grams") / before.book.number("mix.base_g"))
+    return scale(before.sheet, _need(to, "grams") / before.fact_book.number("mix.base_g"))
 
 
 def _batch(before: _SheetBefore, to: Adjustment) -> Sheet:
-    return scale(before.sheet, _need(to, "grams") / before.book.number("mix.batch_g"))
+    return scale(before.sheet, _need(to, "grams") / before.fact_book.number("mix.batch_g"))
 
 
 def _cooked(before: _SheetBefore, to: Adjustment) -> Sheet:
-    return scale(before.sheet, _need(to, "grams") / before.book.number("mix.cooked_g"))
+    return scale(before.sheet, _need(to, "grams") / before.fact_book.number("mix.cooked_g"))
 
 
 def _depth(before: _SheetBefore, to: Adjustment) -> Sheet:
@@ -235,10 +235,12 @@ def _depth(before: _SheetBefore, to: Adjustment) -> Sheet:
         refuse("to.by", say("this way fills no tin"), say("pieces, or a weight"))
     bag = before.sheet.bag
     if before.sheeted:
-        cooked_g = bag.length_mm * bag.width_mm * _need(to, "mm") / 1000.0 * before.book.number("mix.density_g_per_ml")
-        return scale(before.sheet, cooked_g / before.book.number("mix.cooked_g"))
+        cooked_g = (
+            bag.length_mm * bag.width_mm * _need(to, "mm") / 1000.0 * before.fact_book.number("mix.density_g_per_ml")
+        )
+        return scale(before.sheet, cooked_g / before.fact_book.number("mix.cooked_g"))
     volume_ml = before.sheet.vessel.floor_mm2 * _need(to, "mm") / 1000.0
-    return scale(before.sheet, volume_ml / before.book.number("mix.volume_ml"))
+    return scale(before.sheet, volume_ml / before.fact_book.number("mix.volume_ml"))
 
 
 def _part(before: _SheetBefore, to: Adjustment) -> Sheet:
@@ -248,10 +250,10 @@ def _part(before: _SheetBefore, to: Adjustment) -> Sheet:
 
 
 def _line(before: _SheetBefore, to: Adjustment) -> Sheet:
-    one = _scooped(before, to)
+    line = _scooped(before, to)
     if to.amount is not None:
-        return scale(before.sheet, to.amount / one.line.amount.value)
-    return scale(before.sheet, _need(to, "grams") / one.grams)
+        return scale(before.sheet, to.amount / line.line.amount.value)
+    return scale(before.sheet, _need(to, "grams") / line.grams)
 
 
 def _have(before: _SheetBefore, to: Adjustment) -> Sheet:
@@ -262,30 +264,35 @@ def _have(before: _SheetBefore, to: Adjustment) -> Sheet:
 
 def _scooped(before: _SheetBefore, to: Adjustment) -> WeighedLine:
     part, line = _need(to, "part"), _need(to, "line")
-    found = next((one for one in before.bowl.lines if (one.part, one.index) == (part, line)), None)
-    if found is None:
+    found_line = next(
+        (weighed_line for weighed_line in before.bowl.lines if (weighed_line.part, weighed_line.index) == (part, line)),
+        None,
+    )
+    if found_line is None:
         refuse("to.line", say("is not on the sheet"), say("a line of the sheet"))
-    return found
+    return found_line
 
 
 def _unit(before: _SheetBefore, to: Adjustment) -> Sheet:
     """The same grams, written in another unit."""
-    one = _scooped(before, to)
+    weighed_line = _scooped(before, to)
     if to.unit is None:
         refuse("to.unit", say("is missing"), say("a unit"))
-    unit, line = to.unit, one.line
+    unit, line = to.unit, weighed_line.line
     try:
-        value = before.shelf.amount(one.item, one.grams, unit, line.state)
-        held = before.shelf.amount(one.item, one.reserve_g, unit, line.state) if line.reserve else 0.0
+        value = before.shelf.amount(weighed_line.item, weighed_line.grams, unit, line.state)
+        held = before.shelf.amount(weighed_line.item, weighed_line.reserve_g, unit, line.state) if line.reserve else 0.0
     except ValueError as error:
-        refuse("to.unit", f"{one.item.name} {error}", say("g, ml, or a cup that has been weighed"))
+        refuse("to.unit", f"{weighed_line.item.name} {error}", say("g, ml, or a cup that has been weighed"))
     written = line.model_copy(
         update={
             "amount": Amount(value=value, unit=unit),
             "reserve": Amount(value=held, unit=unit) if line.reserve else None,
         }
     )
-    return _with_lines(before.sheet, lambda p, i, old: written if (p, i) == (one.part, one.index) else old)
+    return _with_lines(
+        before.sheet, lambda p, i, old: written if (p, i) == (weighed_line.part, weighed_line.index) else old
+    )
 
 
 def _filling_share(before: _SheetBefore, to: Adjustment) -> Sheet:
@@ -305,15 +312,15 @@ def _pieces(before: _SheetBefore, to: Adjustment) -> Sheet:
     """So many pieces, so heavy: each part scaled to give just that."""
     count = int(_need(to, "count"))
     if before.in_tray:
-        factor = count * _need(to, "piece_g") / before.book.number("mix.cooked_g")
+        factor = count * _need(to, "piece_g") / before.fact_book.number("mix.cooked_g")
         return scale(before.sheet, factor).model_copy(update={"cut": _by_count(before.sheet.cut, count)})
     dough, filling = to.piece_g, to.filling_g
     fills = any(before.sheet.part(role) is not None for role in _WITHIN)
     if dough is None or (filling is None and fills):
-        book = before.shaped()  # what is not said stays as it is
-        dough = book.number("shape.base_g") if dough is None else dough
-        if filling is None and "shape.filling_g" in book:
-            filling = book.number("shape.filling_g")
+        fact_book = before.shaped()  # what is not said stays as it is
+        dough = fact_book.number("shape.base_g") if dough is None else dough
+        if filling is None and "shape.filling_g" in fact_book:
+            filling = fact_book.number("shape.filling_g")
     if filling is not None and not fills:
         refuse("to.filling_g", say("there is no filling on the sheet"), say("nothing, or a filling"))
     return _for_pieces(before, count, dough, filling)
@@ -346,7 +353,7 @@ def _people(before: _SheetBefore, to: Adjustment) -> Sheet:
     """So many for each of so many, the pieces as heavy as they are now."""
     count = math.ceil(_need(to, "people") * _need(to, "each") - 1e-9)
     if before.in_tray:
-        piece_g = before.book.number("mix.cooked_g") / before.sheet.cut.pieces
+        piece_g = before.fact_book.number("mix.cooked_g") / before.sheet.cut.pieces
         return _pieces(before, Adjustment(by="pieces", count=count, piece_g=piece_g))
     return _pieces(before, Adjustment(by="pieces", count=count))
 
@@ -369,7 +376,7 @@ def _ratio(before: _SheetBefore, to: Adjustment) -> Sheet:
     asked = {name: getattr(to, name) for name, _, _ in _MOVERS if getattr(to, name) is not None}
     if not asked:
         refuse("to", say("no ratio is given"), say("hydration_pct, sugar_pct or fat_pct"))
-    soaks = "grain.uptake_g" in before.book and "grain.cook_water_g" not in before.book
+    soaks = "grain.uptake_g" in before.fact_book and "grain.cook_water_g" not in before.fact_book
     movers: dict[str, tuple[str, WeighedLine]] = {}
     for name, component, group in _MOVERS:
         if name == "hydration_pct" and soaks:
@@ -391,10 +398,10 @@ def _ratio(before: _SheetBefore, to: Adjustment) -> Sheet:
 
 def _held(before: _SheetBefore, movers: dict[str, tuple[str, WeighedLine]], asked: dict[str, float]) -> Sheet:
     """Every ratio that a line can move, as asked or as it was. Fat that was not asked for gives way if it must."""
-    base_g = before.book.number("mix.base_g")
+    base_g = before.fact_book.number("mix.base_g")
 
     def solved(names: list[str]) -> Sheet:
-        targets = [asked.get(name, before.book.number(f"mix.{name}")) * base_g / 100 for name in names]
+        targets = [asked.get(name, before.fact_book.number(f"mix.{name}")) * base_g / 100 for name in names]
         return _solve(before, [movers[name] for name in names], targets)
 
     try:
@@ -408,13 +415,14 @@ def _held(before: _SheetBefore, movers: dict[str, tuple[str, WeighedLine]], aske
 
 def _solve(before: _SheetBefore, movers: list[tuple[str, WeighedLine]], targets: list[float]) -> Sheet:
     components = [component for component, _ in movers]
-    base_g = before.book.number("mix.base_g")
+    base_g = before.fact_book.number("mix.base_g")
     pct = {component: f"mix.{name}" for name, component, _ in _MOVERS}
     gram = [
-        [getattr(one.item.composition(1.0), c) * _counted_share(before, one) for _, one in movers] for c in components
+        [getattr(line.item.composition(1.0), c) * _counted_share(before, line) for _, line in movers]
+        for c in components
     ]
     still = [
-        before.book.number(pct[c]) * base_g / 100 - sum(row[j] * movers[j][1].used_g for j in range(len(movers)))
+        before.fact_book.number(pct[c]) * base_g / 100 - sum(row[j] * movers[j][1].used_g for j in range(len(movers)))
         for c, row in zip(components, gram, strict=True)
     ]
     try:
@@ -422,45 +430,45 @@ def _solve(before: _SheetBefore, movers: list[tuple[str, WeighedLine]], targets:
     except np.linalg.LinAlgError:
         refuse("to", say("liquid, sugar and fat cannot be told apart here"), say("a plain liquid"))
     lines = {}
-    for (component, one), grams in zip(movers, used, strict=True):
+    for (component, weighed_line), grams in zip(movers, used, strict=True):
         if grams <= 1e-6:
             names = {"water": "hydration_pct", "sugar": "sugar_pct", "fat": "fat_pct"}
             refuse(
                 f"to.{names[component]}",
-                say("would leave no {item} in the bowl", item=one.item.name.lower()),
+                say("would leave no {item} in the bowl", item=weighed_line.item.name.lower()),
                 say("a little more"),
             )
-        lines[one.part, one.index] = (float(grams) + one.reserve_g) / one.grams
+        lines[weighed_line.part, weighed_line.index] = (float(grams) + weighed_line.reserve_g) / weighed_line.grams
     return _with_lines(before.sheet, lambda p, i, line: _amount_times(line, lines.get((p, i), 1.0)))
 
 
-def _counted_share(before: _SheetBefore, one: WeighedLine) -> float:
+def _counted_share(before: _SheetBefore, line: WeighedLine) -> float:
     """How much of a line's used grams the ratios count: not what goes to other parts, is kept or is made for others."""
     share = 0.0
-    for each in one.shares:
+    for each in line.shares:
         if each.to in before.counted:
             made = f"part.{each.to}.made_g"
             have = 1.0
-            if made in before.book and before.book.number(made):
-                have = before.have_g(each.to) / before.book.number(made)
-            share += each.grams / one.used_g * have
+            if made in before.fact_book and before.fact_book.number(made):
+                have = before.have_g(each.to) / before.fact_book.number(made)
+            share += each.grams / line.used_g * have
     return share
 
 
 def _main(before: _SheetBefore, group: str) -> WeighedLine | None:
     """The heaviest line of a group in the counted parts."""
-    found = [
-        one
-        for one in before.bowl.lines
-        if one.item.group == group and one.role in before.counted and _counted_share(before, one) > 0.2
+    lines = [
+        line
+        for line in before.bowl.lines
+        if line.item.group == group and line.role in before.counted and _counted_share(before, line) > 0.2
     ]
-    return max(found, key=lambda one: one.used_g, default=None)
+    return max(lines, key=lambda line: line.used_g, default=None)
 
 
 def _soak_longer(before: _SheetBefore, hydration_pct: float) -> Sheet:
     """The soak that gives a hydration, in the water that the sheet soaks in."""
-    book, grain = before.book, before.sheet.grain
-    uptake = hydration_pct - (book.number("mix.hydration_pct") - book.number("grain.uptake_pct"))
+    fact_book, grain = before.fact_book, before.sheet.grain
+    uptake = hydration_pct - (fact_book.number("mix.hydration_pct") - fact_book.number("grain.uptake_pct"))
     most = most_pct(grain.soak_c)
     minutes = soak_for(uptake, grain.soak_c) if uptake > 0 else None
     longest = float(next(m.le for m in Grain.model_fields["soak_min"].metadata if hasattr(m, "le")))
@@ -507,27 +515,27 @@ _ROUTES: dict[str, Callable[[_SheetBefore, Adjustment], Sheet]] = {
 
 def _exchange(before: _SheetBefore, to: Adjustment) -> AdjustedSheet:
     """One ingredient for another, keeping what it was there for; water and sugar re-balanced by the main lines."""
-    one = _scooped(before, to)
+    line = _scooped(before, to)
     if to.ingredient is None:
         refuse("to.ingredient", say("is missing"), say("what to take instead"))
-    swap = exchange_for(one.item, to.ingredient, before.shelf)
+    swap = exchange_for(line.item, to.ingredient, before.shelf)
     if swap is None:
         refuse(
             "to.ingredient",
-            say("there is no exchange of {item} for that", item=one.item.name.lower()),
+            say("there is no exchange of {item} for that", item=line.item.name.lower()),
             say("one of its exchanges"),
         )
-    lines = _exchanged_lines(one, swap, before.shelf)
-    part = before.sheet.parts[one.part]
-    new_lines = (*part.lines[: one.index], *lines, *part.lines[one.index + 1 :])
+    lines = _exchanged_lines(line, swap, before.shelf)
+    part = before.sheet.parts[line.part]
+    new_lines = (*part.lines[: line.index], *lines, *part.lines[line.index + 1 :])
     if not new_lines:
         refuse("to.ingredient", say("would leave the part empty"), say("another exchange"))
     parts = tuple(
-        part.model_copy(update={"lines": new_lines}) if p == one.part else each
+        part.model_copy(update={"lines": new_lines}) if p == line.part else each
         for p, each in enumerate(before.sheet.parts)
     )
     sheet = _checked(before.sheet.model_copy(update={"parts": parts}))
-    return AdjustedSheet(*_rebalanced(before, sheet, one, swap))
+    return AdjustedSheet(*_rebalanced(before, sheet, line, swap))
 
 
 def _diet(before: _SheetBefore, to: Adjustment) -> AdjustedSheet:
@@ -537,23 +545,23 @@ def _diet(before: _SheetBefore, to: Adjustment) -> AdjustedSheet:
     diet, says, stays = DIETS[to.diet], list[str](), list[str]()
     now, done = before, set[tuple[int, str]]()
     while True:
-        barred = [one for one in now.bowl.lines if diet.bars(one.item) and (one.part, one.item.id) not in done]
+        barred = [line for line in now.bowl.lines if diet.bars(line.item) and (line.part, line.item.id) not in done]
         if not barred:
             break
-        one = barred[0]
-        done.add((one.part, one.item.id))
-        instead = stand_in(one.item, diet, now.shelf.items)
-        alone = len(now.sheet.parts[one.part].lines) == 1 and not now.sheet.parts[one.part].takes
+        line = barred[0]
+        done.add((line.part, line.item.id))
+        instead = stand_in(line.item, diet, now.shelf.items)
+        alone = len(now.sheet.parts[line.part].lines) == 1 and not now.sheet.parts[line.part].takes
         if instead is None or (not instead and alone):
-            stays.append(one.item.name.lower())
+            stays.append(line.item.name.lower())
             continue
-        swap = Adjustment(by="exchange", part=one.part, line=one.index, ingredient=instead)
-        found = _exchange(now, swap)
-        now = _SheetBefore(found.sheet, before.kitchen)
+        swap = Adjustment(by="exchange", part=line.part, line=line.index, ingredient=instead)
+        adjusted_sheet = _exchange(now, swap)
+        now = _SheetBefore(adjusted_sheet.sheet, before.kitchen)
         comes = now.shelf.items[instead].name.lower() if instead else "nothing"
         says += [
-            say("{first}{others} for {item}.", first=comes[0].upper(), others=comes[1:], item=one.item.name.lower()),
-            *found.says,
+            say("{first}{others} for {item}.", first=comes[0].upper(), others=comes[1:], item=line.item.name.lower()),
+            *adjusted_sheet.says,
         ]
     if stays:
         says.append(say("Nothing here stands in for {items}: take it out, or leave it.", items=" and ".join(stays)))
@@ -562,36 +570,36 @@ def _diet(before: _SheetBefore, to: Adjustment) -> AdjustedSheet:
     return AdjustedSheet(now.sheet, says)
 
 
-def _exchanged_lines(one: WeighedLine, swap: Exchange, shelf: Shelf) -> list[Line]:
+def _exchanged_lines(line: WeighedLine, swap: Exchange, shelf: Shelf) -> list[Line]:
     """The lines that stand where one stood, in grams; splits and reserve keep their shares."""
     lines = []
-    for ingredient, grams in swap.masses(one.item, one.grams, shelf):
+    for ingredient, grams in swap.masses(line.item, line.grams, shelf):
         item: Ingredient = shelf.items[ingredient]
-        reserve = grams * one.reserve_g / one.grams
-        stays = ingredient == one.item.id
+        reserve = grams * line.reserve_g / line.grams
+        stays = ingredient == line.item.id
         update: dict[str, object] = {
             "ingredient": ingredient,
             "amount": Amount(
-                value=shelf.amount(item, grams, one.line.amount.unit, one.line.state), unit=one.line.amount.unit
+                value=shelf.amount(item, grams, line.line.amount.unit, line.line.state), unit=line.line.amount.unit
             )
             if stays
             else Amount(value=grams, unit="g"),
             "reserve": Amount(value=reserve, unit="g") if reserve else None,
-            "state": one.line.state if stays else None,
+            "state": line.line.state if stays else None,
         }
-        lines.append(one.line.model_copy(update=update))
+        lines.append(line.line.model_copy(update=update))
     return lines
 
 
-def _rebalanced(before: _SheetBefore, sheet: Sheet, one: WeighedLine, swap: Exchange) -> tuple[Sheet, list[str]]:
+def _rebalanced(before: _SheetBefore, sheet: Sheet, line: WeighedLine, swap: Exchange) -> tuple[Sheet, list[str]]:
     """Hold water and sugar where they were, as far as the lines allow, and say what was done."""
     says = [swap.says]
-    if one.role not in before.counted:
+    if line.role not in before.counted:
         return sheet, says
     held = Adjustment(
         by="ratio",
-        hydration_pct=before.book.number("mix.hydration_pct"),
-        sugar_pct=before.book.number("mix.sugar_pct"),
+        hydration_pct=before.fact_book.number("mix.hydration_pct"),
+        sugar_pct=before.fact_book.number("mix.sugar_pct"),
     )
     try:
         balanced = _checked(_ratio(_SheetBefore(sheet, before.kitchen), held))
@@ -607,8 +615,8 @@ def _rebalanced(before: _SheetBefore, sheet: Sheet, one: WeighedLine, swap: Exch
         says.append(say("To hold water and sugar where they were: {moved}.", moved=", ".join(moved)))
     after = _SheetBefore(balanced, before.kitchen)
     for key, words in (("mix.fat_pct", "Fat"), ("mix.egg_pct", "Egg")):
-        old = before.book.number(key) if key in before.book else 0.0
-        new = after.book.number(key) if key in after.book else 0.0
+        old = before.fact_book.number(key) if key in before.fact_book else 0.0
+        new = after.fact_book.number(key) if key in after.fact_book else 0.0
         if abs(new - old) >= 0.5:
             says.append(say("{words} goes from {old:.0f} to {new:.0f} %.", words=words, old=old, new=new))
     return balanced, says

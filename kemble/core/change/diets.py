@@ -25,7 +25,7 @@ class Diet:
     ids: tuple[str, ...] = ()
 
     def bars(self, item: Ingredient) -> bool:
-        named = item.id in self.ids or any(one in self.allergens for one in item.allergens)
+        named = item.id in self.ids or any(allergen in self.allergens for allergen in item.allergens)
         return named or any(tag in self.tags for tag in item.tags)
 
 
@@ -92,7 +92,7 @@ STANDS_IN: Mapping[str, tuple[str, ...]] = {
 
 def stand_in(item: Ingredient, diet: Diet, items: Mapping[str, Ingredient]) -> str | None:
     """What to take instead; "" to leave it out; None where nothing here stands in for it."""
-    for one in STANDS_IN.get(item.id, ()):
-        if not one or (one in items and not diet.bars(items[one])):
-            return one
+    for name in STANDS_IN.get(item.id, ()):
+        if not name or (name in items and not diet.bars(items[name])):
+            return name
     return None

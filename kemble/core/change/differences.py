@@ -30,9 +30,9 @@ _MOST = 12
 
 def differences(before: Sheet, after: Sheet, shelf: Shelf) -> list[str]:
     """Each difference as a few words, the ingredients first; at most twelve, then how many more."""
-    found = list(_all(before, after, shelf))
-    more = len(found) - _MOST
-    return found if more <= 0 else [*found[:_MOST], say("and {more} more", more=more)]
+    result = list(_all(before, after, shelf))
+    more = len(result) - _MOST
+    return result if more <= 0 else [*result[:_MOST], say("and {more} more", more=more)]
 
 
 def _all(before: Sheet, after: Sheet, shelf: Shelf) -> Iterator[str]:
@@ -48,10 +48,10 @@ def _all(before: Sheet, after: Sheet, shelf: Shelf) -> Iterator[str]:
         elif old is not None and new is not None and old != new:
             yield from _part(old, new, shelf)
     yield from _schools(before, after)
-    one, other = (sheet.model_dump(mode="json") for sheet in (before, after))
+    item, other = (sheet.model_dump(mode="json") for sheet in (before, after))
     for name, words in _PLAIN.items():
-        if one.get(name) != other.get(name):
-            yield from _plain(words, one.get(name), other.get(name))
+        if item.get(name) != other.get(name):
+            yield from _plain(words, item.get(name), other.get(name))
 
 
 def _called(part: Part) -> str:
@@ -81,11 +81,11 @@ def _part(old: Part, new: Part, shelf: Shelf) -> Iterator[str]:
 
 def _lines(part: Part) -> dict[tuple[str, int], Line]:
     """A part's lines by their ingredient, and the how many-th of it."""
-    found: dict[tuple[str, int], Line] = {}
+    result: dict[tuple[str, int], Line] = {}
     for line in part.lines:
-        nth = sum(1 for name, _ in found if name == line.ingredient)
-        found[line.ingredient, nth] = line
-    return found
+        nth = sum(1 for name, _ in result if name == line.ingredient)
+        result[line.ingredient, nth] = line
+    return result
 
 
 def _amount(line: Line) -> str:

@@ -76,11 +76,11 @@ class Exchange:
             mass = out * item.per_100_g.solids / comes.per_100_g.solids
         else:
             mass = out * getattr(item.per_100_g, self.keeps) / getattr(comes.per_100_g, self.keeps)
-        found = [(item.id, grams - out)] if self.share < 1 else []
-        found.append((self.to, mass))
+        result = [(item.id, grams - out)] if self.share < 1 else []
+        result.append((self.to, mass))
         if self.with_water and out > mass:
-            found.append(("water", out - mass))
-        return found
+            result.append(("water", out - mass))
+        return result
 
 
 def _left_out(says: str) -> tuple[Exchange, ...]:
@@ -132,16 +132,16 @@ _OWN_RULES: dict[str, tuple[Exchange, ...]] = {
 def exchanges(item: Ingredient, shelf: Shelf) -> list[Exchange]:
     """Everything that can stand in for an ingredient: its own rules first, then others of its group."""
     keeps = _KEEPS.get(item.group)
-    found = list(_OWN_RULES.get(item.id, ()))
+    exchange = list(_OWN_RULES.get(item.id, ()))
     if keeps is None:
-        return found
+        return exchange
     for other in shelf.items.values():
         if other.id == item.id or other.group != item.group:
             continue
         if keeps != "mass" and min(getattr(x.per_100_g, keeps) for x in (item, other)) < 5:
             continue
-        found.append(Exchange(other.id, other.name, keeps, _BRINGS.get(other.id, _PLAIN)))
-    return found
+        exchange.append(Exchange(other.id, other.name, keeps, _BRINGS.get(other.id, _PLAIN)))
+    return exchange
 
 
 def exchange_for(item: Ingredient, to: str, shelf: Shelf) -> Exchange | None:

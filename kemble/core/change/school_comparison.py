@@ -108,25 +108,27 @@ class _ComparedSchool:
 
 def questions(way: Way) -> list[SchoolQuestion]:
     """Everything on which the cooks of a way differ."""
-    found = [SchoolQuestion(id=choice.id, title=choice.title, station=choice.station) for choice in way.choices]
+    school_questions = [
+        SchoolQuestion(id=choice.id, title=choice.title, station=choice.station) for choice in way.choices
+    ]
     if way.base == "grain":
-        found.insert(0, SchoolQuestion(id="soak", title=say("The grain is soaked"), station="mix"))
-    return found
+        school_questions.insert(0, SchoolQuestion(id="soak", title=say("The grain is soaked"), station="mix"))
+    return school_questions
 
 
 @computes
 def sides(sheet: Sheet, kitchen: Kitchen, question: str) -> SchoolsCompared:
     """Work the sheet under every school of a question. Raises Refused for a question that the way does not have."""
     way = WAYS[sheet.way]
-    asked = {one.id: one for one in questions(way)}
+    asked = {school_question.id: school_question for school_question in questions(way)}
     if question not in asked:
         refuse("question", say('"{question}" is not asked here', question=question), ", ".join(asked))
     choice = way.choice(question)  # the soak is a question, and no choice of the card
     schools = _chosen(sheet, choice) if choice else _soaked(sheet)
     worked = [work(school.sheet, kitchen) for school in schools]
-    facts = [one.facts for one in worked]
+    facts = [result.facts for result in worked]
     rows = [key for key in COMPARED if _differs(key, facts)][:MOST_ROWS]
-    known = {key: next(one[key] for one in facts if key in one) for key in rows}
+    known = {key: next(facts_by_name[key] for facts_by_name in facts if key in facts_by_name) for key in rows}
     return SchoolsCompared(
         id=question,
         title=asked[question].title,
@@ -138,14 +140,14 @@ def sides(sheet: Sheet, kitchen: Kitchen, question: str) -> SchoolsCompared:
                 label=school.label,
                 buys=school.buys,
                 followed=school.followed,
-                first=_number(one, "heat.first_check_min"),
-                done=_number(one, "heat.done_min"),
-                latest=_number(one, "heat.latest_min"),
-                shown=tuple(one[key].shown if key in one else "" for key in rows),
+                first=_number(facts_by_name, "heat.first_check_min"),
+                done=_number(facts_by_name, "heat.done_min"),
+                latest=_number(facts_by_name, "heat.latest_min"),
+                shown=tuple(facts_by_name[key].shown if key in facts_by_name else "" for key in rows),
                 says=tuple(advice.says for advice in full.advice if advice.kind == "look" and advice.rank <= 1),
                 problems=tuple(full.problems),
             )
-            for school, one, full in zip(schools, facts, worked, strict=True)
+            for school, facts_by_name, full in zip(schools, facts, worked, strict=True)
         ),
     )
 
@@ -167,23 +169,23 @@ def _chosen(sheet: Sheet, choice: Choice) -> list[_ComparedSchool]:
 def _soaked(sheet: Sheet) -> list[_ComparedSchool]:
     """Soaked not at all, an hour, overnight in the cold; and as on the sheet, when that is none of them."""
     now = sheet.grain
-    found = [
+    schools = [
         _ComparedSchool(side, label, buys, minutes == now.soak_min, soaked(sheet, side))
         for side, minutes, label, buys in SOAKS
     ]
-    if not any(school.followed for school in found):
+    if not any(school.followed for school in schools):
         words = (
             f"{now.soak_min / 60:.1f} h".replace(".0 h", " h")
             if now.soak_min >= 60
             else say("{soak_min:.0f} min", soak_min=now.soak_min)
         )
-        found.append(_ComparedSchool("now", say("{words}, as on the sheet", words=words), "", True, sheet))
-    return found
+        schools.append(_ComparedSchool("now", say("{words}, as on the sheet", words=words), "", True, sheet))
+    return schools
 
 
 def _differs(key: str, facts: list[dict[str, Fact]]) -> bool:
     """Whether a reader would see a difference."""
-    seen = {one[key].shown if key in one else None for one in facts}
+    seen = {facts_by_name[key].shown if key in facts_by_name else None for facts_by_name in facts}
     return len(seen) > 1
 
 

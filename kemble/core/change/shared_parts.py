@@ -27,11 +27,11 @@ def share_part(giver: Sheet, taker: Sheet, role: PartRole, kitchen: Kitchen) -> 
         refuse("with", say("has the same title"), say("two sheets with titles of their own"))
     ours, theirs = _made(giver, role, kitchen), _made(taker, role, kitchen)
     part, other = _part(giver, role), _part(taker, role)
-    for sheet, one in ((giver, part), (taker, other)):
-        if one.made_on:
+    for sheet, each_part in ((giver, part), (taker, other)):
+        if each_part.made_on:
             refuse(
                 "role",
-                say("{title} has it from {made_on}", title=sheet.title, made_on=one.made_on),
+                say("{title} has it from {made_on}", title=sheet.title, made_on=each_part.made_on),
                 say("a part made on its sheet"),
             )
     if other.made_for:
@@ -39,7 +39,7 @@ def share_part(giver: Sheet, taker: Sheet, role: PartRole, kitchen: Kitchen) -> 
     whole = ours.grams + theirs.grams
     smaller = ours.grams / whole
     shares = (
-        *(one.model_copy(update={"share": one.share * smaller}) for one in part.made_for),
+        *(share.model_copy(update={"share": share.share * smaller}) for share in part.made_for),
         MadeFor(sheet=taker.title, share=theirs.grams / whole),
     )
     bigger = scale_part(part, 1 / smaller).model_copy(update={"made_for": shares, "kept": _kept(part, smaller)})
@@ -53,14 +53,16 @@ def share_part(giver: Sheet, taker: Sheet, role: PartRole, kitchen: Kitchen) -> 
 def unshare_part(giver: Sheet, taker: Sheet, role: PartRole) -> tuple[Sheet, Sheet]:
     """Each makes its own again: the giver as much less, the taker what it had."""
     part, other = _part(giver, role), _part(taker, role)
-    share = sum(one.share for one in part.made_for if one.sheet == taker.title)
+    share = sum(share.share for share in part.made_for if share.sheet == taker.title)
     if not share or other.made_on != giver.title:
         refuse("with", say("does not share this part"), say("a sheet that it is made for"))
     rest = 1 - share
     smaller = scale_part(part, rest).model_copy(
         update={
             "made_for": tuple(
-                one.model_copy(update={"share": one.share / rest}) for one in part.made_for if one.sheet != taker.title
+                share.model_copy(update={"share": share.share / rest})
+                for share in part.made_for
+                if share.sheet != taker.title
             ),
             "kept": _kept(part, 1 / rest),
         }
@@ -81,7 +83,7 @@ def _made(sheet: Sheet, role: PartRole, kitchen: Kitchen) -> FinishedPart:
     _part(sheet, role)
     shelf = Shelf(kitchen)
     bowl = weigh(sheet, shelf)
-    own = sum(one.grams for one in bowl.lines if one.role == role)
+    own = sum(line.grams for line in bowl.lines if line.role == role)
     if abs(own - bowl.parts[role].grams) > 1e-6:
         refuse(
             "role",
@@ -96,7 +98,9 @@ def _made(sheet: Sheet, role: PartRole, kitchen: Kitchen) -> FinishedPart:
 
 
 def _with(sheet: Sheet, part: Part) -> Sheet:
-    return sheet.model_copy(update={"parts": tuple(part if one.role == part.role else one for one in sheet.parts)})
+    return sheet.model_copy(
+        update={"parts": tuple(part if each_part.role == part.role else each_part for each_part in sheet.parts)}
+    )
 
 
 def _kept(part: Part, factor: float) -> PartialAmount | None:

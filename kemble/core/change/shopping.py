@@ -101,8 +101,8 @@ def shopping(sheets: Sequence[Sheet], kitchen: Kitchen) -> ShoppingList:
                 [problem.model_copy(update={"path": f"{sheet.title}: {problem.path}"}) for problem in refused.problems]
             ) from None
         holds.update(allergens(bowl))
-        for one in bowl.lines:
-            part = sheet.parts[one.part]
+        for weighed_line in bowl.lines:
+            part = sheet.parts[weighed_line.part]
             if part.made_on in titles:
                 continue
             if part.made_on:
@@ -113,10 +113,10 @@ def shopping(sheets: Sequence[Sheet], kitchen: Kitchen) -> ShoppingList:
                     made_on=part.made_on,
                 )
                 notes.extend([note] if note not in notes else [])
-            if "tap" in one.item.tags:
+            if "tap" in weighed_line.item.tags:
                 continue
-            need = needs.setdefault(one.item.id, _NeededIngredient(one.item))
-            need.grams += one.grams
+            need = needs.setdefault(weighed_line.item.id, _NeededIngredient(weighed_line.item))
+            need.grams += weighed_line.grams
             if sheet.title not in need.sheets:
                 need.sheets.append(sheet.title)
         _add_spares(sheet, kitchen, shelf, needs)

@@ -108,8 +108,8 @@ def refit(
     minutes, core = np.array(curve.minutes), np.maximum.accumulate(np.array(curve.core_c))
     spread = max(0.03, math.log(latest / first) / _EDGES) if first > 0 else 0.3
     mean, precision = 0.0, 1.0 / spread**2
-    for one in readings:
-        seen = _log_factor(minutes, core, one)
+    for core_reading in readings:
+        seen = _log_factor(minutes, core, core_reading)
         if seen is None:
             continue
         log_factor, sd = seen
@@ -133,15 +133,15 @@ def refit(
     )
 
 
-def _log_factor(minutes: Array, core: Array, one: CoreReading) -> tuple[float, float] | None:
+def _log_factor(minutes: Array, core: Array, core_reading: CoreReading) -> tuple[float, float] | None:
     """Logarithm of (minute / the minute of the told curve that is so hot), and its standard deviation.
 
     None where the curve says nothing: before it has begun to rise, or where it is flat.
     """
-    if one.minute < _TOO_SOON_MIN:
+    if core_reading.minute < _TOO_SOON_MIN:
         return None
     low, high = float(core[0]), float(core[-1])
-    at = min(max(one.celsius, low + 1e-6), high - 1e-6)
+    at = min(max(core_reading.celsius, low + 1e-6), high - 1e-6)
     told = float(np.interp(at, core, minutes))
     step = 0.5 * READING_SD_C
     earlier, later = (float(np.interp(min(max(at + by, low), high), core, minutes)) for by in (-step, step))
@@ -149,10 +149,10 @@ def _log_factor(minutes: Array, core: Array, one: CoreReading) -> tuple[float, f
         return None
     # Minutes that a standard deviation of the reading stands for; where it is flat, they are many.
     sd_minutes = (later - earlier) / (2 * step) * READING_SD_C
-    if one.celsius <= low + READING_SD_C or one.celsius >= high - READING_SD_C:
+    if core_reading.celsius <= low + READING_SD_C or core_reading.celsius >= high - READING_SD_C:
         sd_minutes *= 3.0  # beyond what was told the curve cannot say how far
     most = math.log(_MOST_FACTOR)
-    return min(max(math.log(one.minute / told), -most), most), max(0.01, sd_minutes / told)
+    return min(max(math.log(core_reading.minute / told), -most), most), max(0.01, sd_minutes / told)
 
 
 def _says(last: CoreReading, now: float, was: float, unit: TemperatureUnit) -> str:

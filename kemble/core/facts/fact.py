@@ -129,12 +129,12 @@ class FactBook:
 
     def origin(self, key: str) -> Origin:
         """A fact of this book as the input of another."""
-        if (found := self._origins.get(key)) is None:
+        if (found_origin := self._origins.get(key)) is None:
             fact = self._facts[key]
-            found = self._origins[key] = unchecked_model(
+            found_origin = self._origins[key] = unchecked_model(
                 Origin, ref=key, label=fact.label, value=fact.value, unit=fact.unit
             )
-        return found
+        return found_origin
 
     def __contains__(self, key: str) -> bool:
         return key in self._facts

@@ -250,7 +250,7 @@ SPOONS: dict[Measures, Spoons] = {
 @remembered(32)
 def _combinations(spoons: Spoons) -> list[tuple[float, float, str]]:
     """Every sensible combination as (ml, effort, words), made once for each drawer."""
-    found = []
+    result = []
     for (c, cup_text), (b, tbsp_text), (s, tsp_text) in product(_CUP_STEPS, _TBSP_STEPS, _TSP_STEPS):
         if not (c or b or s) or (c and s) or (b > 4 and s) or (c and b > _SPOONS_BESIDE_A_CUP):
             continue
@@ -260,8 +260,8 @@ def _combinations(spoons: Spoons) -> list[tuple[float, float, str]]:
             if n
         ]
         effort = len(words) + (b + s) / 6  # a pile of spoons is miscounted
-        found.append((c * spoons.cup + b * spoons.tbsp + s * spoons.tsp, effort, " + ".join(words)))
-    return sorted(found)
+        result.append((c * spoons.cup + b * spoons.tbsp + s * spoons.tsp, effort, " + ".join(words)))
+    return sorted(result)
 
 
 @remembered(4096)
@@ -313,5 +313,5 @@ def nearest_spoon(
 ) -> HouseholdMeasure:
     """The one level spoon, or the kitchen's own scoop (name and ml), nearest to `mass_g`, with its error."""
     level = [(words, n * getattr(spoons, spoon)) for n, spoon, words in _LEVEL_SPOONS]
-    text, ml = min([*scoops, *level], key=lambda one: abs(math.log(one[1] * g_per_ml / mass_g)))
+    text, ml = min([*scoops, *level], key=lambda item: abs(math.log(item[1] * g_per_ml / mass_g)))
     return HouseholdMeasure(text, 100.0 * (ml * g_per_ml - mass_g) / mass_g)

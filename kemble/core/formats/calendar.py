@@ -23,8 +23,10 @@ def calendar_of(
     calendar.add("prodid", "-//Kemble//Day//EN")
     calendar.add("version", "2.0")
     calendar.add("x-wr-calname", title)
-    for one in plan.scheduled if plan else ():
-        calendar.add_component(_event(one, dishes, made, f"{uid}-{one.dish}-{one.step.id}@kemble"))
+    for scheduled_step in plan.scheduled if plan else ():
+        calendar.add_component(
+            _event(scheduled_step, dishes, made, f"{uid}-{scheduled_step.dish}-{scheduled_step.step.id}@kemble")
+        )
     if plan:
         table = Event()
         table.add("summary", say("On the table: {title}", title=title))
@@ -37,27 +39,27 @@ def calendar_of(
     return text
 
 
-def _event(one: ScheduledStep, dishes: Sequence[str], made: datetime, uid: str) -> Event:
+def _event(scheduled_step: ScheduledStep, dishes: Sequence[str], made: datetime, uid: str) -> Event:
     event = Event()
-    dish = dishes[one.dish] if one.dish < len(dishes) else ""
-    event.add("summary", f"{one.step.title} ({dish})" if dish else one.step.title)
-    event.add("dtstart", one.starts)
-    event.add("dtend", one.ends)
+    dish = dishes[scheduled_step.dish] if scheduled_step.dish < len(dishes) else ""
+    event.add("summary", f"{scheduled_step.step.title} ({dish})" if dish else scheduled_step.step.title)
+    event.add("dtstart", scheduled_step.starts)
+    event.add("dtend", scheduled_step.ends)
     event.add("dtstamp", made)
     event.add("uid", uid)
-    event.add("description", _words(one))
-    if one.step.hands != "free":
+    event.add("description", _words(scheduled_step))
+    if scheduled_step.step.hands != "free":
         alarm = Alarm()
         alarm.add("action", "DISPLAY")
-        alarm.add("description", one.step.title)
+        alarm.add("description", scheduled_step.step.title)
         alarm.add("trigger", -_BEFORE)
         event.add_component(alarm)
     return event
 
 
-def _words(one: ScheduledStep) -> str:
+def _words(scheduled_step: ScheduledStep) -> str:
     """What is done, what to look for, what to weigh, who does it."""
-    step = one.step
+    step = scheduled_step.step
     said = [step.words]
     if step.cue:
         said.append(f"{step.cue.question} {step.cue.how}")
@@ -65,6 +67,6 @@ def _words(one: ScheduledStep) -> str:
         said.append(f"{step.target.label}: {step.target.grams:.0f} g")
     if step.tools:
         said.append(say("Set out: {tools}.", tools=", ".join(step.tools)))
-    if one.who:
-        said.append(say("By {who}.", who=one.who))
+    if scheduled_step.who:
+        said.append(say("By {who}.", who=scheduled_step.who))
     return "\n".join(said)

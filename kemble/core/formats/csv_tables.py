@@ -50,16 +50,18 @@ def read_csv(text: str) -> list[TableRow]:
     if not first.strip() or between not in first:
         refuse("text", say("has no head with several columns"), say("a table as a spreadsheet writes it, as CSV"))
     try:
-        found = list(csv.reader(io.StringIO(text, newline=""), delimiter=between, strict=True))
+        result = list(csv.reader(io.StringIO(text, newline=""), delimiter=between, strict=True))
     except csv.Error as error:
         refuse("text", say("is no whole table: {error}", error=error), say("CSV as a spreadsheet writes it"))
-    while found and not any(cell.strip() for cell in found[0]):
-        del found[0]
-    head = [cell.strip().lower() for cell in found[0]]
-    if len(found) > MOST_ROWS + 1:
-        refuse("text", say("has {rows:,} rows", rows=len(found) - 1), say("at most {most_rows:,}", most_rows=MOST_ROWS))
+    while result and not any(cell.strip() for cell in result[0]):
+        del result[0]
+    head = [cell.strip().lower() for cell in result[0]]
+    if len(result) > MOST_ROWS + 1:
+        refuse(
+            "text", say("has {rows:,} rows", rows=len(result) - 1), say("at most {most_rows:,}", most_rows=MOST_ROWS)
+        )
     rows = []
-    for number, cells in enumerate(found[1:], start=2):
+    for number, cells in enumerate(result[1:], start=2):
         if any(cell.strip() for cell in cells):
             rows.append(
                 TableRow(number, {name: _bare(name, cell) for name, cell in zip(head, cells, strict=False) if name})
@@ -79,7 +81,7 @@ def csv_text(head: Sequence[str], rows: Iterable[Sequence[Cell]]) -> str:
     writer = csv.writer(out)
     writer.writerow(head)
     for row in rows:
-        writer.writerow([_cell(one) for one in row])
+        writer.writerow([_cell(item) for item in row])
     return out.getvalue()
 
 

@@ -289,7 +289,7 @@ def pages_of(templates: Sequence[CuttingPattern], paper: tuple[float, float] = P
     pages: list[PatternPage] = []
     y = down + 1.0
     for template in templates:
-        straight, turned = (list(_tiles(one, across, down)) for one in (template, _turned(template)))
+        straight, turned = (list(_tiles(pattern, across, down)) for pattern in (template, _turned(template)))
         for tile in turned if _takes(turned, down) < _takes(straight, down) else straight:
             needs = tile.height + _GAP_MM
             if y + needs > down + _GAP_MM or not pages:
@@ -307,33 +307,33 @@ def _takes(tiles: Sequence[PatternTile], down: float) -> int:
     return math.ceil(len(tiles) / max(1, int((down + _GAP_MM) // (tiles[0].height + _GAP_MM))))
 
 
-def _turned(one: CuttingPattern) -> CuttingPattern:
+def _turned(pattern: CuttingPattern) -> CuttingPattern:
     """The pattern on its side: its left edge comes to lie on top."""
 
     def turn(x: float, y: float) -> tuple[float, float]:
-        return (one.height - y, x)
+        return (pattern.height - y, x)
 
     return CuttingPattern(
-        one.id,
-        one.title,
-        one.says,
-        one.height,
-        one.width,
-        tuple(PatternLine(tuple(turn(*point) for point in line.points), line.stroke) for line in one.lines),
-        tuple(PatternRing(*turn(ring.x, ring.y), ring.r, ring.stroke) for ring in one.rings),
-        tuple(PatternText(*turn(word.x, word.y), word.text, word.size) for word in one.words),
-        one.times,
+        pattern.id,
+        pattern.title,
+        pattern.says,
+        pattern.height,
+        pattern.width,
+        tuple(PatternLine(tuple(turn(*point) for point in line.points), line.stroke) for line in pattern.lines),
+        tuple(PatternRing(*turn(ring.x, ring.y), ring.r, ring.stroke) for ring in pattern.rings),
+        tuple(PatternText(*turn(word.x, word.y), word.text, word.size) for word in pattern.words),
+        pattern.times,
     )
 
 
-def _tiles(one: CuttingPattern, across: float, down: float) -> Iterator[PatternTile]:
+def _tiles(pattern: CuttingPattern, across: float, down: float) -> Iterator[PatternTile]:
     down -= _GAP_MM
-    columns, rows = _parts(one.width, across), _parts(one.height, down)
+    columns, rows = _parts(pattern.width, across), _parts(pattern.height, down)
     several = len(columns) * len(rows) > 1
     for r, (y, height) in enumerate(rows):
         for c, (x, width) in enumerate(columns):
             name = f"{chr(ord('A') + r)}{c + 1}" if several else ""
-            yield PatternTile(one, x, y, width, height, name)
+            yield PatternTile(pattern, x, y, width, height, name)
 
 
 def _parts(length: float, room: float) -> list[tuple[float, float]]:
@@ -348,7 +348,7 @@ def _parts(length: float, room: float) -> list[tuple[float, float]]:
 def page_svg(page: PatternPage, number: int, of: int, title: str, paper: tuple[float, float] = PAPER_MM) -> str:
     """One page as SVG whose units are mm of paper: a head, the patterns, and the ruler that tells whether it is true."""
     width, height = paper
-    found = [
+    result = [
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{width:g}mm" height="{height:g}mm" viewBox="0 0 {width:g} {height:g}" '
         'font-family="Atkinson Hyperlegible Next, sans-serif" fill="#1d2830" stroke="none">',
         _text(MARGIN_MM, MARGIN_MM + 6, title, 5.4, anchor="start"),
@@ -361,17 +361,17 @@ def page_svg(page: PatternPage, number: int, of: int, title: str, paper: tuple[f
         ),
     ]
     for i, tile in enumerate(page.tiles):
-        found.append(_tile_svg(tile, f"p{number}t{i}"))
-    found += [_ruler(MARGIN_MM, height - MARGIN_MM - 5), "</svg>"]
-    return "".join(found)
+        result.append(_tile_svg(tile, f"p{number}t{i}"))
+    result += [_ruler(MARGIN_MM, height - MARGIN_MM - 5), "</svg>"]
+    return "".join(result)
 
 
 def _tile_svg(tile: PatternTile, key: str) -> str:
     x0, y0 = MARGIN_MM + tile.at[0], MARGIN_MM + _HEAD_MM + tile.at[1]
-    one, drawn = tile.template, _drawn(tile.template)
-    times = say(" Cut {times}.", times=one.times) if one.times > 1 else ""
+    pattern, drawn = tile.template, _drawn(tile.template)
+    times = say(" Cut {times}.", times=pattern.times) if pattern.times > 1 else ""
     part = say(", piece {name}: lay the letters over each other", name=tile.name) if tile.name else ""
-    words = wrap(f"{one.title}{part}. {one.says}{times}", _HEAD_LETTERS)[:2]
+    words = wrap(f"{pattern.title}{part}. {pattern.says}{times}", _HEAD_LETTERS)[:2]
     head = "".join(_text(x0, y0 - 2 - 3.8 * i, line, 3.0, anchor="start") for i, line in enumerate(reversed(words)))
     if tile.x > 0:
         lap = tile.x + _LAP_MM
@@ -389,25 +389,27 @@ def _tile_svg(tile: PatternTile, key: str) -> str:
     return f'{head}{moved}{clip}<g clip-path="url(#{key})">{drawn}{named}</g></g>'
 
 
-def template_svg(one: CuttingPattern) -> str:
+def template_svg(pattern: CuttingPattern) -> str:
     """One pattern by itself, its units mm, with its length and width drawn beside it."""
     pad = 14.0
-    width, height = one.width + 2 * pad, one.height + 2 * pad
-    sizes = _dimension((0, -6), (one.width, -6), one.width) + _dimension((-6, one.height), (-6, 0), one.height)
+    width, height = pattern.width + 2 * pad, pattern.height + 2 * pad
+    sizes = _dimension((0, -6), (pattern.width, -6), pattern.width) + _dimension(
+        (-6, pattern.height), (-6, 0), pattern.height
+    )
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{width:.3f}mm" height="{height:.3f}mm" '
         f'viewBox="{-pad:g} {-pad:g} {width:.3f} {height:.3f}" font-family="sans-serif" fill="#1d2830" stroke="none">'
-        f"<title>{escape(one.title)}</title><desc>{escape(one.says)}</desc>{_drawn(one)}{sizes}</svg>\n"
+        f"<title>{escape(pattern.title)}</title><desc>{escape(pattern.says)}</desc>{_drawn(pattern)}{sizes}</svg>\n"
     )
 
 
-def _drawn(one: CuttingPattern) -> str:
+def _drawn(pattern: CuttingPattern) -> str:
     """Its lines, circles and words, where they lie on it."""
     rings = (
-        f'<circle cx="{ring.x:.3f}" cy="{ring.y:.3f}" r="{ring.r:.3f}" {_pen(ring.stroke)}/>' for ring in one.rings
+        f'<circle cx="{ring.x:.3f}" cy="{ring.y:.3f}" r="{ring.r:.3f}" {_pen(ring.stroke)}/>' for ring in pattern.rings
     )
-    words = (_text(word.x, word.y, word.text, word.size) for word in one.words)
-    return "".join([*map(_path, one.lines), *rings, *words])
+    words = (_text(word.x, word.y, word.text, word.size) for word in pattern.words)
+    return "".join([*map(_path, pattern.lines), *rings, *words])
 
 
 def _dimension(a: tuple[float, float], b: tuple[float, float], mm: float) -> str:

@@ -15,28 +15,28 @@ def day_text(title: str, plan: Plan | None, dishes: Sequence[str], kitchen: Kitc
     if plan is None:
         return "\n".join([*lines, say("There is no plan."), ""])
     day = None
-    for one in plan.scheduled:
-        starts, ends = (kitchen.clock_words(instant) for instant in (one.starts, one.ends))
-        at = one.starts.astimezone(kitchen.zone)
+    for scheduled_step in plan.scheduled:
+        starts, ends = (kitchen.clock_words(instant) for instant in (scheduled_step.starts, scheduled_step.ends))
+        at = scheduled_step.starts.astimezone(kitchen.zone)
         if at.date() != day:
             day = at.date()
             lines += ["", f"{at:%A} {at.day} {at:%B}", ""]
-        of = f" ({dishes[one.dish]})" if len(dishes) > 1 else ""
-        who = f", {one.who}" if one.who else ""
+        of = f" ({dishes[scheduled_step.dish]})" if len(dishes) > 1 else ""
+        who = f", {scheduled_step.who}" if scheduled_step.who else ""
         lines.append(
             say(
                 "{starts:>8}  {title}{of}: until {ends}, {hands}{who}",
                 starts=starts,
-                title=one.step.title,
+                title=scheduled_step.step.title,
                 of=of,
                 ends=ends,
-                hands=one.step.hands,
+                hands=scheduled_step.step.hands,
                 who=who,
             )
         )
-        if one.step.cue:
-            lines.append(f"          {one.step.cue.question} {one.step.cue.how}")
-        if one.step.target:
-            lines.append(f"          {one.step.target.label}: {one.step.target.grams:.0f} g")
+        if scheduled_step.step.cue:
+            lines.append(f"          {scheduled_step.step.cue.question} {scheduled_step.step.cue.how}")
+        if scheduled_step.step.target:
+            lines.append(f"          {scheduled_step.step.target.label}: {scheduled_step.step.target.grams:.0f} g")
     lines += ["", say("{clock_words:>8}  On the table", clock_words=kitchen.clock_words(plan.serve)), ""]
     return "\n".join(lines)

@@ -113,20 +113,20 @@ def read_list(text: str, kitchen: Kitchen) -> ParsedIngredientList:
     ('sweet-rice-flour', 1.5, 'cup_metric', '')
     """
     reader = _IngredientLineParser(kitchen)
-    found: list[ParsedIngredientLine] = []
+    lines: list[ParsedIngredientLine] = []
     role: PartRole = "base"
     for i, raw in enumerate(text[:MOST_LETTERS].splitlines()):
         if not raw.strip():
             continue
         if i >= MOST_LINES:
-            found.append(
+            lines.append(
                 ParsedIngredientLine(
                     text=raw.strip(), kind="unread", role=role, asks=say("The list is too long: paste the rest after.")
                 )
             )
             continue
         if len(raw) > MOST_LINE_LETTERS:  # no ingredient is that long, and reading it would take its square
-            found.append(
+            lines.append(
                 ParsedIngredientLine(
                     text=raw[:MOST_LINE_LETTERS], kind="unread", role=role, asks=say("This line is too long to read.")
                 )
@@ -134,23 +134,23 @@ def read_list(text: str, kitchen: Kitchen) -> ParsedIngredientList:
             continue
         line = reader.line(raw, role)
         role = line.role
-        found.append(line)
+        lines.append(line)
     if len(text) > MOST_LETTERS:
         rest = text[MOST_LETTERS:].strip()
-        found.append(
+        lines.append(
             ParsedIngredientLine(
                 text=rest[:200], kind="unread", role=role, asks=say("The list is too long: paste the rest after.")
             )
         )
     return ParsedIngredientList(
-        lines=found, way=way_of([line.ingredient for line in found if line.ingredient], Shelf(kitchen))
+        lines=lines, way=way_of([line.ingredient for line in lines if line.ingredient], Shelf(kitchen))
     )
 
 
 def _added(bare: str, first: _ParsedQuantity, second: _ParsedQuantity) -> bool:
     """Whether one amount is told as so much and so much more: "1 cup + 2 tbsp"."""
-    one, two = (re.escape(each.written.strip()) for each in (first, second))
-    return re.search(rf"(?:{one}|{two})\s*(?:\+|plus|and|&)\s*(?:{one}|{two})", bare, re.IGNORECASE) is not None
+    name, two = (re.escape(each.written.strip()) for each in (first, second))
+    return re.search(rf"(?:{name}|{two})\s*(?:\+|plus|and|&)\s*(?:{name}|{two})", bare, re.IGNORECASE) is not None
 
 
 class _IngredientLineParser:
@@ -218,10 +218,10 @@ class _IngredientLineParser:
             which = say("{number} what? It is taken as {number} {name}.", number=_figure(value), name=UNITS[unit].name)
         return self._told(text, role, value, unit, ingredient, state, guessed, left, which)
 
-    def _the_same(self, item: Ingredient, one: tuple[float, UnitId], other: tuple[float, UnitId]) -> bool:
+    def _the_same(self, item: Ingredient, each_item: tuple[float, UnitId], other: tuple[float, UnitId]) -> bool:
         """Whether two amounts of a line weigh about the same: one tells the other, as "1 cup (140 g)" does."""
         try:
-            first, second = (self.shelf.grams(item, value, unit) for value, unit in (one, other))
+            first, second = (self.shelf.grams(item, value, unit) for value, unit in (each_item, other))
         except ValueError:
             return False
         return 0.7 < first / second < 1.4
@@ -269,17 +269,17 @@ class _IngredientLineParser:
 
     def _of_a_fruit(self, bare: str) -> tuple[float, UnitId, str, str] | None:
         """ "Zest of 1 lemon", "juice of 2 oranges", "1 lemon, zested"."""
-        found = re.search(
+        match = re.search(
             r"\b(?:(?P<what>zest|rind|peel|juice)\s+(?:of|from)\s+(?P<n>\S+)?\s*(?:\w+\s+)?(?P<fruit>lemon|lime|orange)s?"
             r"|(?P<n2>\S+)\s+(?P<fruit2>lemon|lime|orange)s?,?\s+(?:finely\s+)?(?P<what2>zest|juice)d)\b",
             bare,
             re.IGNORECASE,
         )
-        if found is None:
+        if match is None:
             return None
-        what = (found["what"] or found["what2"]).lower()
-        fruit = (found["fruit"] or found["fruit2"]).lower()
-        count = _count(found["n"] or found["n2"] or "1")
+        what = (match["what"] or match["what2"]).lower()
+        fruit = (match["fruit"] or match["fruit2"]).lower()
+        count = _count(match["n"] or match["n2"] or "1")
         if count is None:
             return None
         if what == "juice":
@@ -295,20 +295,20 @@ class _IngredientLineParser:
     def _ingredient(self, words: str) -> tuple[str | None, set[str], str]:
         """The ingredient a phrase names, the words it was known by, and a question where it might be another."""
         before_note = re.split(r"[,;(]", words, maxsplit=1)[0]
-        found = self._by_name(plain(before_note).split()) or self._by_name(plain(words).split())
+        result = self._by_name(plain(before_note).split()) or self._by_name(plain(words).split())
         core = [token for token in plain(before_note).split() if token not in MANNERS]
-        unknown = found and [token for token in core if not set(_forms(token)) & set(found[0].split())]
-        if found and not unknown:
-            return found[1], set(found[0].split()), WHICH.get(found[0], "")
+        unknown = result and [token for token in core if not set(_forms(token)) & set(result[0].split())]
+        if result and not unknown:
+            return result[1], set(result[0].split()), WHICH.get(result[0], "")
         # A slip in one word ("glutinus rice flour") must not make another thing of it.
         if core:
             hit = process.extractOne(" ".join(core), list(self.names), scorer=fuzz.ratio, score_cutoff=_ALIKE_ENOUGH)
             if hit:
                 name = hit[0]
                 item = self.shelf.items[self.names[name]]
-                if found is None or len(name.split()) > len(found[0].split()):
+                if result is None or len(name.split()) > len(result[0].split()):
                     return item.id, set(core), say("Read as {item}.", item=item.name.lower())
-        return (found[1], set(found[0].split()), WHICH.get(found[0], "")) if found else (None, set(), "")
+        return (result[1], set(result[0].split()), WHICH.get(result[0], "")) if result else (None, set(), "")
 
     def _by_name(self, tokens: list[str]) -> tuple[str, str] | None:
         """The longest known name among the words, whole words only, plural or not; the later one on a tie."""
@@ -369,9 +369,9 @@ def _count(text: str) -> float | None:
 
 def _number(text: str) -> float | None:
     """A figure: 2, 1.5, 1,5, 1/2, 1 1/2, 1-1/2."""
-    found = re.fullmatch(r"(?:(\d+)\s*[-\s]\s*)?(\d+)\s*/\s*(\d+)", text.strip())
-    if found:
-        whole, top, below = found.groups()
+    match = re.fullmatch(r"(?:(\d+)\s*[-\s]\s*)?(\d+)\s*/\s*(\d+)", text.strip())
+    if match:
+        whole, top, below = match.groups()
         return None if int(below) == 0 else float(whole or 0) + int(top) / int(below)
     try:
         return float(text.strip().replace(",", "."))
@@ -381,7 +381,7 @@ def _number(text: str) -> float | None:
 
 def _quantities(bare: str) -> tuple[list[_ParsedQuantity], str]:
     """Every quantity of a line, and the line without them."""
-    found: list[_ParsedQuantity] = []
+    quantities: list[_ParsedQuantity] = []
     rest = re.sub(r"(\d+(?:[.,]\d+)?)\s*x\s*(?=\d)", r"\1 pack ", bare)
     rest = re.sub(r"(\d)\s*%", r"\1 percent", rest)
     rest = re.sub(r"(\d+)\s+and\s+(?=\d+\s*/\s*\d)", r"\1 ", rest, flags=re.IGNORECASE)
@@ -389,7 +389,7 @@ def _quantities(bare: str) -> tuple[list[_ParsedQuantity], str]:
     rest = re.sub(r"^(pinch|dash|knob|handful)\b", r"a \1", rest, flags=re.IGNORECASE)
     at_start = _IN_WORDS.match(rest)
     if at_start and (at_start["unit"] or at_start.end() < len(rest)):
-        found.append(_from_words(at_start))
+        quantities.append(_from_words(at_start))
         rest = rest[at_start.end() :]
     pieces = []
     at = 0
@@ -401,21 +401,21 @@ def _quantities(bare: str) -> tuple[list[_ParsedQuantity], str]:
         quantity = _from_figures(match)
         if quantity is None:
             continue
-        found.append(quantity)
+        quantities.append(quantity)
         pieces.append(rest[at : match.start()])
         at = match.end()
     pieces.append(rest[at:])
     words = " ".join(pieces)
     # The container of "1 400 ml tin coconut milk" stands after what it holds.
     container = re.match(r"\s*(?:tins?|cans?|packets?|cartons?|jars?|bags?|bottles?|blocks?)\b", words, re.IGNORECASE)
-    if container and len(found) >= 1:
+    if container and len(quantities) >= 1:
         words = words[container.end() :]
-        if found[0].unit in (None, "pack") and len(found) > 1:
-            found[0] = _ParsedQuantity(found[0].value, "pack", found[0].written, found[0].guessed)
+        if quantities[0].unit in (None, "pack") and len(quantities) > 1:
+            quantities[0] = _ParsedQuantity(quantities[0].value, "pack", quantities[0].written, quantities[0].guessed)
     words = re.sub(r"^\W*\(\s*\)\s*(?:tins?|cans?|packets?|cartons?|jars?|bags?|bottles?|blocks?)\b", " ", words)
     words = re.sub(r"\(\s*(?:each|or so|approx\.?|about)?\s*\)", " ", words)
     words = re.sub(r"\s+", " ", words).strip(" -–—:,.=/()~")
-    return found, re.sub(r"^(?:of|each)\s+", "", words, flags=re.IGNORECASE)
+    return quantities, re.sub(r"^(?:of|each)\s+", "", words, flags=re.IGNORECASE)
 
 
 def _unit_of(written: str | None) -> tuple[str | None, float, str]:
@@ -512,5 +512,5 @@ def _figure(value: float) -> str:
 
 def way_of(ingredients: list[str], shelf: Shelf) -> str | None:
     """The way that a set of ingredients points to; None without a sweet rice flour or grain among them."""
-    names = {name for one in ingredients for name in (one, shelf.items[one].group)}
+    names = {name for ingredient in ingredients for name in (ingredient, shelf.items[ingredient].group)}
     return next((way for way, needs in POINTERS if names.issuperset(needs)), None)

@@ -112,9 +112,9 @@ def _clocks(line: str) -> Iterator[MethodFinding]:
     """Times by the nearest verb before them in the same sentence."""
     for sentence in re.split(r"(?<=[.;!?])\s+", line):
         done: set[str] = set()
-        found = [(match.start(), _minutes(match), match.group(0)) for match in _TIME.finditer(sentence)]
-        found += [(match.start(), _OVERNIGHT_MIN, match.group(0)) for match in _OVERNIGHT.finditer(sentence)]
-        for at, minutes, written in sorted(found):
+        result = [(match.start(), _minutes(match), match.group(0)) for match in _TIME.finditer(sentence)]
+        result += [(match.start(), _OVERNIGHT_MIN, match.group(0)) for match in _OVERNIGHT.finditer(sentence)]
+        for at, minutes, written in sorted(result):
             verb = _verb_before(sentence, at)
             if verb is None or minutes is None or verb.of in done:
                 yield MethodFinding(words=f"{written.strip()}", asks=say("A time: of what?"))
@@ -135,10 +135,10 @@ def _clocks(line: str) -> Iterator[MethodFinding]:
 def _verb_before(sentence: str, at: int) -> _TimedVerb | None:
     """The last verb before a place; else the first of the sentence ("for 40 minutes, steam")."""
     places = [(match.start(), verb) for verb in _VERBS for match in verb.words.finditer(sentence)]
-    before = [one for one in places if one[0] < at]
+    before = [place for place in places if place[0] < at]
     if before:
-        return max(before, key=lambda one: one[0])[1]
-    return min(places, key=lambda one: one[0])[1] if places else None
+        return max(before, key=lambda item: item[0])[1]
+    return min(places, key=lambda item: item[0])[1] if places else None
 
 
 def _minutes(match: re.Match[str]) -> float | None:
@@ -165,16 +165,16 @@ def _number(text: str) -> float | None:
     if words in WORD_NUMBERS:
         return float(WORD_NUMBERS[words])
     total = 0.0
-    for one in re.findall(r"\d+/\d+|\d+(?:\.\d+)?|[½¼¾]", words):
-        if one in _VULGAR:
-            total += _VULGAR[one]
-        elif "/" in one:
-            above, below = one.split("/")
+    for item in re.findall(r"\d+/\d+|\d+(?:\.\d+)?|[½¼¾]", words):
+        if item in _VULGAR:
+            total += _VULGAR[item]
+        elif "/" in item:
+            above, below = item.split("/")
             if not float(below):
                 return None
             total += float(above) / float(below)
         else:
-            total += float(one)
+            total += float(item)
     return total or None
 
 
@@ -279,7 +279,7 @@ _HEATS: Mapping[str, str] = {
 def of_the_way(method: Sequence[ParsedMethodLine], way: str | None) -> list[ParsedMethodLine]:
     """The method once its way is known: where it tells several heats, only those in that way's heat are of the cake."""
     pattern = _HEATS.get(way or "")
-    heats = [line for line in method if any(one.path == "taught.heat" for one in line.says)]
+    heats = [line for line in method if any(finding.path == "taught.heat" for finding in line.says)]
     own = [line for line in heats if pattern and re.search(pattern, line.text, re.IGNORECASE)]
     if len(heats) < 2 or not own or len(own) == len(heats):
         return list(method)
@@ -288,8 +288,8 @@ def of_the_way(method: Sequence[ParsedMethodLine], way: str | None) -> list[Pars
 
 def _of_what(line: ParsedMethodLine) -> ParsedMethodLine:
     says = [
-        MethodFinding(words=one.words, asks=say("A time: of what?")) if one.path == "taught.heat" else one
-        for one in line.says
+        MethodFinding(words=finding.words, asks=say("A time: of what?")) if finding.path == "taught.heat" else finding
+        for finding in line.says
     ]
     return line.model_copy(update={"says": says})
 
@@ -325,9 +325,9 @@ def way_from(
     """
     counts: dict[str, int] = {}
     for line in method:
-        for one in line.says:
-            if one.path == "way" and base in (None, _BASE_OF[str(one.value)]):
-                counts[str(one.value)] = counts.get(str(one.value), 0) + 1
+        for finding in line.says:
+            if finding.path == "way" and base in (None, _BASE_OF[str(finding.value)]):
+                counts[str(finding.value)] = counts.get(str(finding.value), 0) + 1
     reasons = [words for way, _, words, _ in _POINTS if counts.get(way)]
     if not counts:
         return by_ingredients, [say("its ingredients say so")] if by_ingredients else []

@@ -20,19 +20,21 @@ LISTS = ("plan", "shopping")
 
 def day_html(title: str, plan: Plan, dishes: Sequence[str], kitchen: Kitchen, *, who: str = "", fonts: str = "") -> str:
     """A plan by its clock, then what to set out and by when. `who`: only their steps; Refused when they have none."""
-    steps = [one for one in plan.scheduled if not who or one.who == who]
+    steps = [scheduled_step for scheduled_step in plan.scheduled if not who or scheduled_step.who == who]
     if not steps:
-        named = ", ".join(sorted({one.who for one in plan.scheduled if one.who}))
+        named = ", ".join(sorted({scheduled_step.who for scheduled_step in plan.scheduled if scheduled_step.who}))
         refuse("helper", say("{who} has nothing to do in it", who=who), named or say("a kitchen with several cooks"))
     of_dish = {i: f"{i + 1} " if len(dishes) > 1 else "" for i in range(len(dishes))}
     days: dict[str, list[str]] = {}
     tools: dict[str, str] = {}
-    for one in steps:
-        at = one.starts.astimezone(kitchen.zone)
+    for scheduled_step in steps:
+        at = scheduled_step.starts.astimezone(kitchen.zone)
         day = f"{at:%A} {at.day} {at:%B}"
-        days.setdefault(day, []).append(_step(one, of_dish.get(one.dish, ""), kitchen, named=not who))
-        for tool in one.step.tools:
-            tools.setdefault(tool, f"{at:%a} {kitchen.clock_words(one.starts)}")
+        days.setdefault(day, []).append(
+            _step(scheduled_step, of_dish.get(scheduled_step.dish, ""), kitchen, named=not who)
+        )
+        for tool in scheduled_step.step.tools:
+            tools.setdefault(tool, f"{at:%a} {kitchen.clock_words(scheduled_step.starts)}")
     by_clock = "".join(f"<h2>{escape(day)}</h2><table>{''.join(rows)}</table>" for day, rows in days.items())
     numbered = [f"{i} {escape(dish)}" for i, dish in enumerate(dishes, start=1)] if len(dishes) > 1 else []
     table_at = f"<p><b>{kitchen.clock_words(plan.serve)} on the table</b></p>"
@@ -41,27 +43,27 @@ def day_html(title: str, plan: Plan, dishes: Sequence[str], kitchen: Kitchen, *,
     return _page(head, f"<p>{', '.join(numbered)}</p>{by_clock}{table_at}{set_out}", fonts)
 
 
-def _step(one: ScheduledStep, of: str, kitchen: Kitchen, *, named: bool) -> str:
-    step = one.step
+def _step(scheduled_step: ScheduledStep, of: str, kitchen: Kitchen, *, named: bool) -> str:
+    step = scheduled_step.step
     cue = f"<br><small>{escape(step.cue.question)} {escape(step.cue.how)}</small>" if step.cue else ""
     target = f"<br><small>{escape(step.target.label)}: <b>{step.target.grams:.0f} g</b></small>" if step.target else ""
     hands = "" if step.hands == "free" else f", {step.hands}"
-    who = f"<br><small>{escape(one.who)}</small>" if named and one.who else ""
+    who = f"<br><small>{escape(scheduled_step.who)}</small>" if named and scheduled_step.who else ""
     return (
-        f"<tr><td class=at>{kitchen.clock_words(one.starts)}<td>{of}{escape(step.title)}{cue}{target}"
+        f"<tr><td class=at>{kitchen.clock_words(scheduled_step.starts)}<td>{of}{escape(step.title)}{cue}{target}"
         f"<td class=end>{span_words(step.minutes)}{hands}{who}</tr>"
     )
 
 
-def shopping_html(found: ShoppingList, *, fonts: str = "") -> str:
+def shopping_html(shopping_list: ShoppingList, *, fonts: str = "") -> str:
     """What is to be bought, shelf by shelf, with a box to tick; what is there already stays away."""
-    lines = [line for line in found.lines if line.buy_g > 0]
+    lines = [line for line in shopping_list.lines if line.buy_g > 0]
     shelves: dict[str, list[str]] = {}
     for line in lines:
         shelves.setdefault(line.shelf, []).append(_bought(line))
-    of = sorted({title for line in found.lines for title in line.sheets})
+    of = sorted({title for line in shopping_list.lines for title in line.sheets})
     body = "".join(f"<h2>{escape(shelf)}</h2><table>{''.join(rows)}</table>" for shelf, rows in shelves.items())
-    told = sorted({one for line in lines for one in line.allergens})
+    told = sorted({allergen for line in lines for allergen in line.allergens})
     allergens = f"<p>Allergens: {escape(', '.join(told))}. Read the packets.</p>" if told else ""
     nothing = "" if lines else "<p>Nothing: all of it is there.</p>"
     return _page(say("To buy for {titles}", titles=", ".join(of)), body + nothing + allergens, fonts)

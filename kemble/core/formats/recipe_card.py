@@ -24,7 +24,7 @@ def card_html(sheet: Sheet, worked: WorkResult, *, size_pt: float = 10.0, fonts:
     steps = "".join(f"<li>{_step(step)}</li>" for step in worked.steps)
     contains = f"<p class=small>Contains {escape(', '.join(worked.allergens))}.</p>" if worked.allergens else ""
     cautions = "".join(
-        f"<p class=small><b>{escape(one.title)}.</b> {escape(one.says)}</p>" for one in worked.cautions[:4]
+        f"<p class=small><b>{escape(caution.title)}.</b> {escape(caution.says)}</p>" for caution in worked.cautions[:4]
     )
     return (
         f"<!doctype html><html lang=en><meta charset=utf-8><title>{escape(sheet.title)}</title><style>{fonts}{_STYLE}"

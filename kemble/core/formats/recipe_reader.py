@@ -60,17 +60,17 @@ class ParsedRecipe(BaseModel):
 def read_recipe(text: str, kitchen: Kitchen) -> ParsedRecipe:
     """Anything that was pasted or dropped. Never raises for its content; a sheet of ours that does not hold is asked about."""
     text = text[:MOST_LETTERS].lstrip("\ufeff")
-    found = _own(text) or next(iter(_recipes(text)), None)
-    if isinstance(found, dict) and found.get("format") == FORMAT:
-        return _sheet(found, kitchen)
-    if isinstance(found, dict):
-        return _recipe(found, kitchen)
+    result = _own(text) or next(iter(_recipes(text)), None)
+    if isinstance(result, dict) and result.get("format") == FORMAT:
+        return _sheet(result, kitchen)
+    if isinstance(result, dict):
+        return _recipe(result, kitchen)
     return _plain(_bare(text) if _is_page(text) else text, kitchen)
 
 
 def _own(text: str) -> dict[str, Any] | None:
-    found = _json(text)
-    return found if isinstance(found, dict) and found.get("format") == FORMAT else None
+    result = _json(text)
+    return result if isinstance(result, dict) and result.get("format") == FORMAT else None
 
 
 def _sheet(document: dict[str, Any], kitchen: Kitchen) -> ParsedRecipe:
@@ -95,27 +95,27 @@ def laid_on(sheet: Sheet, says: Sequence[MethodFinding]) -> Sheet:
     Raises Refused, with the sheet's own path, for a value that no sheet can have (a tin of 20 mm).
     """
     document, done = sheet.model_dump(mode="json"), set()
-    for one in says:
-        place = _place(sheet, one)
-        if place is None or one.path in done:
+    for finding in says:
+        place = _place(sheet, finding)
+        if place is None or finding.path in done:
             continue
-        done.add(one.path)
+        done.add(finding.path)
         *outer, last = place
         at = document
         for name in outer:
             at = at.setdefault(name, {})
-        at[last] = one.value
+        at[last] = finding.value
     return sheet_from(document)
 
 
-def _place(sheet: Sheet, one: MethodFinding) -> list[str] | None:
+def _place(sheet: Sheet, finding: MethodFinding) -> list[str] | None:
     """Where it goes in a sheet of this way; None where the way has no such thing."""
-    way, (first, *rest) = WAYS[sheet.way], one.path.split(".")
+    way, (first, *rest) = WAYS[sheet.way], finding.path.split(".")
     if first == "pieces":
         return ["cut", "pieces"] if way.form == "tin" else ["pieces", "count"]
     if first == "schools":
         choice = way.choice(rest[0]) if rest else None
-        return [first, *rest] if choice and one.value in [school.id for school in choice.schools] else None
+        return [first, *rest] if choice and finding.value in [school.id for school in choice.schools] else None
     if (first == "vessel" and way.form != "tin") or (rest[-1:] in (["soak"], ["soak_min"]) and way.base != "grain"):
         return None
     return [first, *rest] if first in _SAID_OF and rest else None
@@ -164,7 +164,7 @@ def sheet_of(told: ParsedRecipe) -> Sheet:
     sheet = sheet_from(
         {"format": FORMAT, "version": VERSION, "title": told.title[:120], "way": told.way, "parts": parts}
     )
-    return laid_on(sheet, [one for line in told.method for one in line.says])
+    return laid_on(sheet, [finding for line in told.method for finding in line.says])
 
 
 def _clear(line: ParsedIngredientLine) -> bool:
@@ -222,8 +222,8 @@ def _within(node: Any, deep: int) -> Iterator[dict[str, Any]]:
     if deep > _MOST_DEEP:
         return
     if isinstance(node, list):
-        for one in node:
-            yield from _within(one, deep + 1)
+        for item in node:
+            yield from _within(item, deep + 1)
     elif isinstance(node, dict):
         kinds = node.get("@type")
         if "Recipe" in (kinds if isinstance(kinds, list) else [kinds]):
@@ -257,7 +257,7 @@ def _texts(node: Any, deep: int = 0) -> list[str]:
     if isinstance(node, str | int | float):
         return [line for line in map(_clean, re.split(r"[\r\n]+|<br\s*/?>|</(?:p|li)>", str(node))) if line]
     if isinstance(node, list):
-        return [text for one in node[:_MOST_LINES] for text in _texts(one, deep + 1)]
+        return [text for item in node[:_MOST_LINES] for text in _texts(item, deep + 1)]
     if isinstance(node, dict):
         head = f"{_word(node.get('name'))}:" if "itemListElement" in node and node.get("name") else ""
         inner = _texts(node.get("itemListElement") or node.get("text") or node.get("name"), deep + 1)
@@ -268,14 +268,16 @@ def _texts(node: Any, deep: int = 0) -> list[str]:
 def _yields(node: Any) -> list[str]:
     """What it makes: words, a number, or a quantity of so many of a unit."""
     nodes = node if isinstance(node, list) else [node]
-    found = []
-    for one in nodes[:_MOST_DEEP]:
-        if isinstance(one, dict) and "value" in one:
-            found.append(" ".join(_texts([one["value"], one.get("unitText") or one.get("unitCode")])))
+    result = []
+    for each_node in nodes[:_MOST_DEEP]:
+        if isinstance(each_node, dict) and "value" in each_node:
+            result.append(
+                " ".join(_texts([each_node["value"], each_node.get("unitText") or each_node.get("unitCode")]))
+            )
         else:
-            found += _texts(one)
+            result += _texts(each_node)
     # "20" beside "20 balls" says nothing more.
-    return [one for one in found if not any(one != other and other.startswith(f"{one} ") for other in found)]
+    return [name for name in result if not any(name != other and other.startswith(f"{name} ") for other in result)]
 
 
 def _word(node: Any) -> str:
@@ -301,7 +303,7 @@ def _duration(node: Any) -> float | None:
     match = _DURATION.match(node.strip()) if isinstance(node, str) else None
     if match is None:
         return None
-    days, hours, minutes = (float(one or 0) for one in match.groups())
+    days, hours, minutes = (float(group or 0) for group in match.groups())
     return 1440 * days + 60 * hours + minutes or None
 
 
@@ -357,7 +359,7 @@ def _read(
 ) -> ParsedRecipe:
     listed = read_list("\n".join(lines[:_MOST_LINES]), kitchen)
     told = read_method(method[:_MOST_LINES])
-    if minutes is not None and not any(one.path == "taught.heat" for line in told for one in line.says):
+    if minutes is not None and not any(finding.path == "taught.heat" for line in told for finding in line.says):
         said: dict[str, str | float] = {"minutes": minutes, "by": say("as it is written")}
         told = [
             *told,
@@ -367,7 +369,7 @@ def _read(
             ),
         ]
     count = pieces_of(yields)
-    if count is not None and not any(one.path == "pieces" for line in told for one in line.says):
+    if count is not None and not any(finding.path == "pieces" for line in told for finding in line.says):
         told = [
             *told,
             ParsedMethodLine(
@@ -409,9 +411,9 @@ def _questions(
         yield say("Which cup? It is taken as the one of your kitchen's measures until you weigh one.")
     said: dict[str, set[str]] = {}
     for line in method:
-        for one in line.says:
-            if one.path and one.path not in ("way",) and not one.path.startswith("taught"):
-                said.setdefault(one.path, set()).add(str(one.value))
+        for finding in line.says:
+            if finding.path and finding.path not in ("way",) and not finding.path.startswith("taught"):
+                said.setdefault(finding.path, set()).add(str(finding.value))
     for path, values in said.items():
         if len(values) > 1:
             yield say(

@@ -84,10 +84,10 @@ def ball_of(given: Mapping[Measure, float], stuff: PieceDensities) -> Ball | Non
     """
     if len(given) != 2:
         raise ValueError("a ball follows from exactly two measures")
-    found = _by_thickness(dict(given), stuff) if "skin_mm" in given else _by_weights(given, stuff)
-    if found is None:
+    result = _by_thickness(dict(given), stuff) if "skin_mm" in given else _by_weights(given, stuff)
+    if result is None:
         return None
-    outer, inner = found
+    outer, inner = result
     if not (outer > 0 and inner > 0 and inner >= stuff.heart_g - 1e-9) or math.isinf(outer + inner):
         return None
     return Ball(outer, inner, stuff)

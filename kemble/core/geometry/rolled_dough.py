@@ -37,17 +37,17 @@ def places(length: float, width: float, cutter: float, gap: float, packing: Pack
 def _rows(length: float, width: float, cutter: float, gap: float, packing: Packing) -> list[CutterPlace]:
     pitch = cutter + gap
     rise = pitch if packing == "square" else pitch * math.sqrt(3) / 2
-    found = []
+    cutter_places = []
     for row in range(1 + math.floor((width - cutter) / rise + _A_HAIR)):
         shift = pitch / 2 if packing == "hexagonal" and row % 2 else 0.0
         room = length - cutter - shift
         if room < -_A_HAIR:
             continue
-        found += [
+        cutter_places += [
             CutterPlace(cutter / 2 + shift + i * pitch, cutter / 2 + row * rise)
             for i in range(1 + math.floor(room / pitch + _A_HAIR))
         ]
-    return found
+    return cutter_places
 
 
 def cutter_mm2(cutter: float, shape: CutterShape) -> float:
@@ -85,10 +85,10 @@ def rollings(
     `board` is the longest and the widest that a sheet can be; more dough than that is rolled in several alike. Of the
     widths that keep a sheet in hand, the one that most come out of is taken.
     """
-    found: list[Rolling] = []
+    rolling: list[Rolling] = []
     each = cutter_mm2(cutter, shape)
     packing = packing if shape == "round" else "square"
-    while area >= each * (1 - _A_HAIR) and len(found) <= again:
+    while area >= each * (1 - _A_HAIR) and len(rolling) <= again:
         sheets = math.ceil(area / (board[0] * board[1]) - _A_HAIR)
         length, width, cut = max(
             (
@@ -100,8 +100,8 @@ def rollings(
         if not cut:
             break
         area -= sheets * len(cut) * each
-        found.append(Rolling(sheets, length, width, tuple(cut), max(0.0, area)))
-    return found
+        rolling.append(Rolling(sheets, length, width, tuple(cut), max(0.0, area)))
+    return rolling
 
 
 def _rolled(

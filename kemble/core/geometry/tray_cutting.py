@@ -144,8 +144,8 @@ def _laid_grid(tray: Tray, w: float, h: float, halved: bool) -> TrayCutting:
     """Cells of w by h from the corner of an oblong tray, or centred in a round one; what is cut short is an offcut."""
     if not tray.round:
         return _cut_grid(tray, _from_edge(tray.length, w), _from_edge(tray.width, h), w, h, halved)
-    found = [_round_grid(tray, w, h, halved, on_x, on_y) for on_x in (False, True) for on_y in (False, True)]
-    return max(found, key=lambda cutting: len(cutting.pieces))
+    tray_cuttings = [_round_grid(tray, w, h, halved, on_x, on_y) for on_x in (False, True) for on_y in (False, True)]
+    return max(tray_cuttings, key=lambda cutting: len(cutting.pieces))
 
 
 def _round_grid(tray: Tray, w: float, h: float, halved: bool, on_x: bool, on_y: bool) -> TrayCutting:
@@ -197,7 +197,7 @@ def _widest_round(tray: Tray, wanted: int, aspect: float, halved: bool) -> TrayC
     laid = {
         (on_x, on_y): _nearest_cells(on_x, on_y, wanted, aspect) for on_x in (False, True) for on_y in (False, True)
     }
-    (on_x, on_y), far = min(laid.items(), key=lambda one: one[1][wanted - 1])
+    (on_x, on_y), far = min(laid.items(), key=lambda item: item[1][wanted - 1])
     short = tray.radius / math.sqrt(far[wanted - 1]) * (1 - 1e-9)
     return _round_grid(tray, short * aspect, short, halved, on_x, on_y)
 
@@ -610,7 +610,7 @@ def _rim_rulers(tray: Tray, turns: Sequence[float], name: str) -> list[KnifeRule
         around = math.pi * tray.length
         return [KnifeRuler(name, around, tuple(t * around for t in turns))]
     points = [_rim_at(tray, t) for t in turns]
-    found = []
+    knife_rulers = []
     for side, across, wall, length in (
         ("top", 1, 0.0, tray.length),
         ("right", 0, tray.length, tray.width),
@@ -619,8 +619,8 @@ def _rim_rulers(tray: Tray, turns: Sequence[float], name: str) -> list[KnifeRule
     ):
         ticks = tuple(sorted(p[1 - across] for p in points if abs(p[across] - wall) < A_HAIR))
         if ticks:
-            found.append(KnifeRuler(say("{name}: {side}", name=name, side=side), length, ticks))
-    return found
+            knife_rulers.append(KnifeRuler(say("{name}: {side}", name=name, side=side), length, ticks))
+    return knife_rulers
 
 
 _PATTERNS: dict[Pattern, Callable[[Tray, CutRequest], TrayCutting | None]] = {

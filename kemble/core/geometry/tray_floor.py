@@ -170,19 +170,19 @@ def _chord(a: Point, b: Point, radius: float) -> tuple[Point, Point] | None:
 
 def in_tray(tray: Tray, lines: Iterable[tuple[Point, Point]]) -> tuple[tuple[Point, Point], ...]:
     """The knife's lines as far as they run over the tray."""
-    found = []
+    result = []
     for a, b in lines:
         if tray.round:
             r = tray.radius
             part = _chord((a[0] - r, a[1] - r), (b[0] - r, b[1] - r), r)
             if part:
                 (ax, ay), (bx, by) = part
-                found.append(((ax + r, ay + r), (bx + r, by + r)))
+                result.append(((ax + r, ay + r), (bx + r, by + r)))
         else:
             kept = _segment_in_box(a, b, tray.length, tray.width)
             if kept and math.dist(*kept) > 0.5:
-                found.append(kept)
-    return tuple(found)
+                result.append(kept)
+    return tuple(result)
 
 
 def _segment_in_box(a: Point, b: Point, length: float, width: float) -> tuple[Point, Point] | None:
@@ -194,8 +194,8 @@ def _segment_in_box(a: Point, b: Point, length: float, width: float) -> tuple[Po
             if not -A_HAIR <= a[axis] <= limit + A_HAIR:
                 return None
             continue
-        one, two = sorted((-a[axis] / step, (limit - a[axis]) / step))
-        start, end = max(start, one), min(end, two)
+        value, two = sorted((-a[axis] / step, (limit - a[axis]) / step))
+        start, end = max(start, value), min(end, two)
     if start >= end:
         return None
     dx, dy = b[0] - a[0], b[1] - a[1]

@@ -203,7 +203,7 @@ class OwnDay(_EquipmentModel):
 
 def _day_in(year: int, month_day: str) -> date:
     """That day of a year; the last of its month where there is none such."""
-    month, day = (int(one) for one in month_day.split("-"))
+    month, day = (int(name) for name in month_day.split("-"))
     return date(year, month, min(day, monthrange(year, month)[1]))
 
 
@@ -305,24 +305,24 @@ class Kitchen(_EquipmentModel):
     @field_validator("steamers", "pots")
     @classmethod
     def _told_apart(cls, value: tuple[Steamer | Pot, ...]) -> tuple[Steamer | Pot, ...]:
-        for i, one in enumerate(value):
-            if any(other.name == one.name for other in value[:i]):
+        for i, item in enumerate(value):
+            if any(other.name == item.name for other in value[:i]):
                 raise PydanticCustomError(
                     "kemble_twice",
                     'is called "{name}" like another',
-                    {"path": f"{i}.name", "name": one.name, "accepts": "a name of its own"},
+                    {"path": f"{i}.name", "name": item.name, "accepts": "a name of its own"},
                 )
         return value
 
     def steamer(self, name: str = "", across_mm: float = 0.0) -> Steamer:
         """The steamer of that name; else the first that takes a tin so wide, else the widest; a usual one if none."""
-        named = next((one for one in self.steamers if one.name == name), None)
-        takes = next((one for one in self.steamers if one.room_mm >= across_mm), None)
-        return named or takes or max(self.steamers, key=lambda one: one.diameter_mm, default=Steamer())
+        named = next((steamer for steamer in self.steamers if steamer.name == name), None)
+        takes = next((steamer for steamer in self.steamers if steamer.room_mm >= across_mm), None)
+        return named or takes or max(self.steamers, key=lambda steamer: steamer.diameter_mm, default=Steamer())
 
     def pot(self, name: str = "") -> Pot:
         """The pot of that name, else the first; a usual one if there is none."""
-        return next((one for one in self.pots if one.name == name), next(iter(self.pots), Pot()))
+        return next((pot for pot in self.pots if pot.name == name), next(iter(self.pots), Pot()))
 
     @field_validator("estimates")
     @classmethod
@@ -344,8 +344,14 @@ class Kitchen(_EquipmentModel):
     @property
     def known(self) -> dict[EstimateId, Estimate]:
         """The table of estimates, with this kitchen's own in their rows."""
-        own = {name: ESTIMATES[name].within(one.value, one.low, one.high) for name, one in self.estimates.items()}
-        said = {name: ESTIMATES[name].within(one.value, one.low, one.high) for name, one in self.learned.items()}
+        own = {
+            name: ESTIMATES[name].within(own_estimate.value, own_estimate.low, own_estimate.high)
+            for name, own_estimate in self.estimates.items()
+        }
+        said = {
+            name: ESTIMATES[name].within(learned_value.value, learned_value.low, learned_value.high)
+            for name, learned_value in self.learned.items()
+        }
         return {**ESTIMATES, **own, **said}
 
     @cached_property

@@ -15,17 +15,17 @@ def lifted(content: Any) -> Any:
     """
     if not isinstance(content, Mapping):
         return content
-    found = dict(content)
-    steamer, many = found.pop("steamer", None), found.get("steamers")
+    result = dict(content)
+    steamer, many = result.pop("steamer", None), result.get("steamers")
     if many is None and isinstance(steamer, Mapping):
         many = 1
     if isinstance(many, int) and 0 <= many <= _MOST:
         about = steamer if isinstance(steamer, Mapping) else {}
-        found["steamers"] = [{**about, "name": "steamer" if i == 0 else f"steamer {i + 1}"} for i in range(many)]
+        result["steamers"] = [{**about, "name": "steamer" if i == 0 else f"steamer {i + 1}"} for i in range(many)]
     elif steamer is not None:
-        found["steamer"] = (
+        result["steamer"] = (
             steamer  # there is none beside a list, or beside a number that never was: refused by its name
         )
-    if isinstance(found.get("pot"), Mapping):
-        found["pots"] = [found.pop("pot")]
-    return found
+    if isinstance(result.get("pot"), Mapping):
+        result["pots"] = [result.pop("pot")]
+    return result

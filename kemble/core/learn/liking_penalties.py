@@ -34,7 +34,7 @@ def penalties(tasted: Sequence[tuple[Mapping[str, int], int]]) -> list[LikingPen
     """The heaviest first; empty where too few have said how they liked it. `tasted`: marks, and liking from 1 to 9."""
     if len(tasted) < ENOUGH:
         return []
-    found = []
+    liking_penalty = []
     for taste, scale in SCALES.items():
         told = [(marks[taste], liking) for marks, liking in tasted if taste in marks]
         right = [liking for mark, liking in told if mark == 0]
@@ -44,8 +44,8 @@ def penalties(tasted: Sequence[tuple[Mapping[str, int], int]]) -> list[LikingPen
                 continue
             drop, share = fmean(right) - fmean(off), 100 * len(off) / len(told)
             if drop > 0:
-                found.append(_penalty(taste, words, share, drop))
-    return sorted(found, key=lambda one: -one.weight)
+                liking_penalty.append(_penalty(taste, words, share, drop))
+    return sorted(liking_penalty, key=lambda penalty: -penalty.weight)
 
 
 def _penalty(taste: TasteId, words: str, share: float, drop: float) -> LikingPenalty:

@@ -54,11 +54,11 @@ class _KnownCovariance:
 
     def vector(self, moves: Iterable[tuple[EstimateId, float]]) -> Array:
         at = {name: i for i, name in enumerate(self.names)}
-        found = np.zeros(len(self.names))
+        result = np.zeros(len(self.names))
         for name, move in moves:
             if name in at:
-                found[at[name]] = move
-        return found
+                result[at[name]] = move
+        return result
 
     def after(self, vector: Array, sd: float) -> Array:
         """The covariance once something that hangs on them like that was seen, with so much noise."""
@@ -74,13 +74,13 @@ def what_teaches(
     known = _known(made, learnt, priors)
     if not known.names:
         return []
-    found = [*_measurements(made, known), *_makings(made, known)]
-    worth = [one for one in found if one.brings_min >= _LEAST_MIN]
-    return sorted(worth, key=lambda one: -one.brings_min)[:most]
+    gains = [*_measurements(made, known), *_makings(made, known)]
+    worth = [gain for gain in gains if gain.brings_min >= _LEAST_MIN]
+    return sorted(worth, key=lambda gain: -gain.brings_min)[:most]
 
 
 def _known(made: Sequence[MadeSheet], learnt: LearningResult, priors: Mapping[EstimateId, Prior]) -> _KnownCovariance:
-    names = sorted({share.id for one in made for share in one.heat.shares if share.id not in ANEW})
+    names = sorted({share.id for made_sheet in made for share in made_sheet.heat.shares if share.id not in ANEW})
     covariance = np.diag([priors.get(name, Prior()).sd ** 2 for name in names]).astype(float)
     at = {name: i for i, name in enumerate(names)}
     inside = [(i, at[name]) for i, name in enumerate(learnt.names) if name in at]
@@ -103,18 +103,20 @@ def _chance(heat: Spread) -> float:
     return sum(((share.at_high - share.at_low) / 2 / EDGE) ** 2 for share in heat.shares if share.id in ANEW)
 
 
-def _half_min(one: MadeSheet, known: _KnownCovariance, covariance: Array) -> float:
-    vector = known.vector(_moves(one.heat))
-    sd = math.sqrt(float(vector @ covariance @ vector) + _chance(one.heat))
-    return one.heat.likely * math.sinh(EDGE * sd)
+def _half_min(made_sheet: MadeSheet, known: _KnownCovariance, covariance: Array) -> float:
+    vector = known.vector(_moves(made_sheet.heat))
+    sd = math.sqrt(float(vector @ covariance @ vector) + _chance(made_sheet.heat))
+    return made_sheet.heat.likely * math.sinh(EDGE * sd)
 
 
 def _brings(made: Sequence[MadeSheet], known: _KnownCovariance, covariance: Array) -> float:
-    return sum(_half_min(one, known, known.covariance) - _half_min(one, known, covariance) for one in made)
+    return sum(
+        _half_min(made_sheet, known, known.covariance) - _half_min(made_sheet, known, covariance) for made_sheet in made
+    )
 
 
 def _measurements(made: Sequence[MadeSheet], known: _KnownCovariance) -> list[MeasurementGain]:
-    found = []
+    gains = []
     for name, (does, takes) in MEASUREMENTS.items():
         rows = [row for row in known.names if ESTIMATES[row].narrows == name]
         if not rows or name == "log":
@@ -125,7 +127,7 @@ def _measurements(made: Sequence[MadeSheet], known: _KnownCovariance) -> list[Me
             step = _KnownCovariance(known.names, covariance)
             covariance = step.after(step.vector([(row, 1.0)]), after)
         words = ", ".join(read(ESTIMATES[row].words) for row in rows[:2])
-        found.append(
+        gains.append(
             MeasurementGain(
                 says=f"{does[:1].upper()}{does[1:]}",
                 brings_min=_brings(made, known, covariance),
@@ -134,43 +136,43 @@ def _measurements(made: Sequence[MadeSheet], known: _KnownCovariance) -> list[Me
                 because=say("it settles {words}", words=words),
             )
         )
-    return found
+    return gains
 
 
 def _makings(made: Sequence[MadeSheet], known: _KnownCovariance) -> list[MeasurementGain]:
     """A sheet made once more: looked at every few minutes, or its heart read, beside looked at only in the end."""
-    found = []
-    for one in made:
-        vector, chance = known.vector(_moves(one.heat)), _chance(one.heat)
-        between = (_LOOK_MIN / one.heat.likely) / math.sqrt(12)
+    gains = []
+    for made_sheet in made:
+        vector, chance = known.vector(_moves(made_sheet.heat)), _chance(made_sheet.heat)
+        between = (_LOOK_MIN / made_sheet.heat.likely) / math.sqrt(12)
         often = known.after(vector, math.sqrt(_LOOK_SD**2 + between**2 + chance))
-        found.append(
+        gains.append(
             MeasurementGain(
                 says=say(
                     "Make {title} and look every {look_min:.0f} min from {first:.0f}, not once at {latest:.0f}",
-                    title=one.title,
+                    title=made_sheet.title,
                     look_min=_LOOK_MIN,
-                    first=one.heat.first,
-                    latest=one.heat.latest,
+                    first=made_sheet.heat.first,
+                    latest=made_sheet.heat.latest,
                 ),
                 brings_min=_brings(made, known, often),
-                takes_min=one.heat.likely,
+                takes_min=made_sheet.heat.likely,
                 because=say("when it was not yet done says as much as when it was"),
             )
         )
-        hot = known.vector(_moves(one.heat, _OF_TASTE))
+        hot = known.vector(_moves(made_sheet.heat, _OF_TASTE))
         if np.abs(hot).max(initial=0.0) > 0.02:
             read = known.after(hot, math.sqrt(_READ_SD**2 + chance))
-            found.append(
+            gains.append(
                 MeasurementGain(
                     says=say(
                         "Stick a thermometer into {title} once, about {likely:.0f} min in",
-                        title=one.title,
-                        likely=0.6 * one.heat.likely,
+                        title=made_sheet.title,
+                        likely=0.6 * made_sheet.heat.likely,
                     ),
                     brings_min=_brings(made, known, read),
                     takes_min=1.0,
                     because=say("it tells the heat from how it is liked"),
                 )
             )
-    return found
+    return gains

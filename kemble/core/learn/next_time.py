@@ -105,14 +105,14 @@ class TasteAdvice(BaseModel):
 
 def by_craft(way: Way, marked: Sequence[Mapping[str, int]]) -> list[TasteAdvice]:
     """What more than half of those who marked it found off the same way, the most of them first."""
-    found = []
+    taste_advices = []
     for taste in way.scales:
-        scale, marks = SCALES[taste], [one[taste] for one in marked if taste in one]
+        scale, marks = SCALES[taste], [item[taste] for item in marked if taste in item]
         for side, words, does in ((-1, scale.too_little, scale.more), (1, scale.too_much, scale.less)):
             said = sum(1 for mark in marks if mark * side > 0)
             if does and 2 * said > len(marks):
-                found.append(TasteAdvice(taste=taste, words=words, said=said, of=len(marks), does=does))
-    return sorted(found, key=lambda one: -one.said / one.of)
+                taste_advices.append(TasteAdvice(taste=taste, words=words, said=said, of=len(marks), does=does))
+    return sorted(taste_advices, key=lambda taste_advice: -taste_advice.said / taste_advice.of)
 
 
 class TasteModel:
@@ -120,13 +120,13 @@ class TasteModel:
 
     def __init__(self, way: Way, batches: Sequence[TastedBatch]) -> None:
         self.way = way
-        self.batches = [one for one in batches if one.tastes]
+        self.batches = [tasted for tasted in batches if tasted.tastes]
         self._middle = np.array([_middle(way, lever)[0] for lever in LEVERS])
         self.half = np.array([_middle(way, lever)[1] for lever in LEVERS])
-        self._sheets = sorted({one.sheet for one in self.batches})
+        self._sheets = sorted({tasted.sheet for tasted in self.batches})
         self._mean: dict[str, Array] = {}
         self._covariance: dict[str, Array] = {}
-        marked = {taste for one in self.batches for taste in one.tastes}
+        marked = {taste for tasted in self.batches for taste in tasted.tastes}
         # What only some are asked counts once somebody has said it, where it hangs on the ratios at all.
         more = [taste for taste in way.more_tastes if taste in _RULE and taste in marked]
         self.tastes: tuple[TasteId, ...] = (*way.tastes, *more)
@@ -139,20 +139,20 @@ class TasteModel:
         return scaled
 
     def _row(self, sheet: int, u: Array) -> Array:
-        own = np.array([1.0 if sheet == one else 0.0 for one in self._sheets])
+        own = np.array([1.0 if sheet == each_sheet else 0.0 for each_sheet in self._sheets])
         return np.concatenate([[1.0], u, own])
 
     def _fit(self, taste: TasteId) -> None:
         rule = _RULE.get(taste, _NO_RULE)
         mean = np.array([0.0, *(slope for slope, _ in rule), *(0.0 for _ in self._sheets)])
         sd = np.array([_WAY_SD, *(width for _, width in rule), *(_SHEET_SD for _ in self._sheets)])
-        told = [one for one in self.batches if taste in one.tastes]
+        told = [tasted for tasted in self.batches if taste in tasted.tastes]
         precision: Array = np.diag(1 / sd**2)
         pull: Array = precision @ mean
-        for one in told:
-            row = self._row(one.sheet, self.scaled(one.ratios))
+        for tasted in told:
+            row = self._row(tasted.sheet, self.scaled(tasted.ratios))
             precision = precision + np.outer(row, row) / _MARK_SD**2
-            pull = pull + row * one.tastes[taste] / _MARK_SD**2
+            pull = pull + row * tasted.tastes[taste] / _MARK_SD**2
         self._covariance[taste] = np.linalg.inv(precision)
         self._mean[taste] = self._covariance[taste] @ pull
 
@@ -165,11 +165,11 @@ class TasteModel:
 
     def loss(self, sheet: int, u: Array) -> float:
         """Expected squared marks off just right, over the way's tastes."""
-        found = 0.0
+        result = 0.0
         for taste in self.tastes:
             mean, sd = self.at(taste, sheet, u)
-            found += mean**2 + sd**2
-        return found
+            result += mean**2 + sd**2
+        return result
 
     def slope(self, taste: str, lever: int) -> float:
         """Marks by which a taste moves with a ratio from the middle of its band to its edge."""
@@ -196,11 +196,11 @@ def proposals(way: Way, batches: Sequence[TastedBatch], sheet: int, ratios: Mapp
     if not tongue.batches:
         return []
     u = tongue.scaled(ratios)
-    found = [_please(tongue, sheet, ratios, u)]
+    proposal = [_please(tongue, sheet, ratios, u)]
     learning = _learn(tongue, sheet, ratios, u)
     if learning is not None:
-        found.append(learning)
-    return found
+        proposal.append(learning)
+    return proposal
 
 
 def _please(tongue: TasteModel, sheet: int, ratios: Mapping[Lever, float], u: Array) -> Proposal:
@@ -225,7 +225,11 @@ def _please(tongue: TasteModel, sheet: int, ratios: Mapping[Lever, float], u: Ar
         best = np.zeros(3)
     changes = _changes(tongue, ratios, best)
     because = _because(tongue, sheet, u, changes, alone)
-    says = say("Leave it as it is.") if not changes else f"{' and '.join(_words(one) for one in changes)}."
+    says = (
+        say("Leave it as it is.")
+        if not changes
+        else f"{' and '.join(_words(ratio_change) for ratio_change in changes)}."
+    )
     return Proposal(
         kind="please",
         says=says[:1].upper() + says[1:],
@@ -240,7 +244,7 @@ def _learn(tongue: TasteModel, sheet: int, ratios: Mapping[Lever, float], u: Arr
     """One ratio moved as far as one trial may go, where least is known of what it does; to the side that pleases more."""
     unsure = [tongue.slope_sd(i) for i in range(3)]
     order = sorted(range(3), key=lambda i: -unsure[i])
-    i = next((one for one in order if _free(tongue, ratios, one)), None)
+    i = next((number for number in order if _free(tongue, ratios, number)), None)
     if i is None or unsure[i] < 0.35:
         return None
     sides = [(tongue.loss(sheet, _moved(u, {i: side})), side) for side in (-_FARTHEST, _FARTHEST)]
@@ -271,10 +275,10 @@ def _free(tongue: TasteModel, ratios: Mapping[Lever, float], lever: int) -> bool
 
 
 def _step(by: Mapping[int, float]) -> Array:
-    found = np.zeros(3)
+    result = np.zeros(3)
     for i, value in by.items():
-        found[i] = value
-    return found
+        result[i] = value
+    return result
 
 
 def _moved(u: Array, by: Mapping[int, float]) -> Array:
@@ -282,14 +286,14 @@ def _moved(u: Array, by: Mapping[int, float]) -> Array:
 
 
 def _changes(tongue: TasteModel, ratios: Mapping[Lever, float], step: Array) -> list[RatioChange]:
-    found = []
+    ratio_changes = []
     for i, lever in enumerate(LEVERS):
         by = float(step[i] * tongue.half[i])
         if abs(by) < 0.4 or not _free(tongue, ratios, i):
             continue
         to = max(0.0, ratios[lever] + by)
-        found.append(RatioChange(lever=lever, words=WORDS[lever], was=round(ratios[lever], 1), to=round(to, 1)))
-    return found
+        ratio_changes.append(RatioChange(lever=lever, words=WORDS[lever], was=round(ratios[lever], 1), to=round(to, 1)))
+    return ratio_changes
 
 
 def _words(change: RatioChange) -> str:
@@ -298,11 +302,11 @@ def _words(change: RatioChange) -> str:
 
 
 def _expected(tongue: TasteModel, sheet: int, u: Array, step: Array) -> list[ExpectedTaste]:
-    found = []
+    expected_tastes = []
     for taste in tongue.tastes:
         now, _ = tongue.at(taste, sheet, u)
         then, sd = tongue.at(taste, sheet, u + step)
-        found.append(
+        expected_tastes.append(
             ExpectedTaste(
                 taste=taste,
                 words=mark_words(taste, then),
@@ -312,7 +316,7 @@ def _expected(tongue: TasteModel, sheet: int, u: Array, step: Array) -> list[Exp
                 high=round(then + _EDGE * sd, 2),
             )
         )
-    return found
+    return expected_tastes
 
 
 def mark_words(taste: TasteId, mark: float) -> str:
@@ -335,7 +339,7 @@ def _because(
     ]
     if not said:
         said = [say("Every taste is just right, or nearly.")]
-    chosen = {one.lever for one in changes}
+    chosen = {ratio_change.lever for ratio_change in changes}
     for i, lever in enumerate(LEVERS):
         if lever not in chosen and changes and alone[i] < _A_CHANGE:
             said.append(

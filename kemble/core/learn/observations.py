@@ -114,16 +114,16 @@ def sights_of(
     return BatchObservations(sights, left_out, paces)
 
 
-def _moves(found: Spread, but: frozenset[str] = frozenset()) -> dict[EstimateId, tuple[float, float]]:
-    return {share.id: (share.at_low, share.at_high) for share in found.shares if share.id not in but}
+def _moves(spread: Spread, but: frozenset[str] = frozenset()) -> dict[EstimateId, tuple[float, float]]:
+    return {share.id: (share.at_low, share.at_high) for share in spread.shares if share.id not in but}
 
 
 def _spread_of(step: StepResult, spreads: Mapping[str, Spread]) -> tuple[str, Spread] | None:
     """What a step's time is told by: that of its heat where it has a window, else of its own fact."""
     key = _DONE if step.window else step.fact
     if key == "rest.cut_after_min":  # on the counter or in the fridge: whichever it was told by
-        among = [one for one in ("rest.cut_counter_min", "rest.cut_fridge_min") if one in spreads]
-        key = min(among, key=lambda one: abs(spreads[one].likely - step.minutes), default=key)
+        among = [item for item in ("rest.cut_counter_min", "rest.cut_fridge_min") if item in spreads]
+        key = min(among, key=lambda name: abs(spreads[name].likely - step.minutes), default=key)
     return (key, spreads[key]) if key in spreads else None
 
 
@@ -134,10 +134,10 @@ def _time(
     spreads: Mapping[str, Spread],
     left_out: list[str],
 ) -> list[Observation]:
-    found = _spread_of(step, spreads)
-    if found is None or state.started is None or state.ended is None:
+    result = _spread_of(step, spreads)
+    if result is None or state.started is None or state.ended is None:
         return []
-    key, of = found
+    key, of = result
     told = step.window.done if step.window else step.minutes
     before = max(0.0, told - of.likely) if step.window else 0.0  # loads before the last
     took = (state.ended - state.started).total_seconds() / 60 - before
@@ -204,7 +204,7 @@ def _readings(
     if core is None or step.window is None or _DONE not in spreads:
         return []
     minutes, curve = np.array(core.curve.minutes), np.maximum.accumulate(np.array(core.curve.core_c))
-    found = []
+    observations = []
     for read in state.probed:
         if read.minute < 2 or not curve[0] + 3 < read.celsius < curve[-1] - 2:
             continue
@@ -223,8 +223,10 @@ def _readings(
             at=at,
         )
         moves = _moves(spreads[_DONE], _CALLED_DONE)
-        found.append(Observation("reading", _DONE, says, at, read.minute, read.minute, math.hypot(sd, 0.03), moves))
-    return found
+        observations.append(
+            Observation("reading", _DONE, says, at, read.minute, read.minute, math.hypot(sd, 0.03), moves)
+        )
+    return observations
 
 
 # What a sheet's own words for a taught time stand for.
@@ -233,26 +235,39 @@ _OF_TAUGHT = {"rest": "rest.cut_after_min"}
 
 def _taught(worked: WorkResult, spreads: Mapping[str, Spread]) -> list[Observation]:
     """What somebody said that it takes."""
-    found = []
-    for one in worked.taught:
-        step = next((step for step in worked.steps if step.id == one.of), None)
+    observations = []
+    for given_time_comparison in worked.taught:
+        step = next((step for step in worked.steps if step.id == given_time_comparison.of), None)
         key = (
             _DONE
-            if one.of == "heat" or (step and step.window)
-            else _OF_TAUGHT.get(one.of) or (step.fact if step else "")
+            if given_time_comparison.of == "heat" or (step and step.window)
+            else _OF_TAUGHT.get(given_time_comparison.of) or (step.fact if step else "")
         )
         if key not in spreads:
             continue
         of = spreads[key]
-        says = say("taught: {minutes:.0f} min, {likely:.0f} told", minutes=one.minutes, likely=of.likely)
-        found.append(Observation("taught", key, says, of.likely, one.minutes, one.minutes, _TAUGHT_SD, _moves(of)))
-    return found
+        says = say(
+            "taught: {minutes:.0f} min, {likely:.0f} told", minutes=given_time_comparison.minutes, likely=of.likely
+        )
+        observations.append(
+            Observation(
+                "taught",
+                key,
+                says,
+                of.likely,
+                given_time_comparison.minutes,
+                given_time_comparison.minutes,
+                _TAUGHT_SD,
+                _moves(of),
+            )
+        )
+    return observations
 
 
 def document_of(seen: BatchObservations) -> dict[str, Any]:
     """What is kept of a batch's sights."""
     return {
-        "sights": [one.document for one in seen.sights],
+        "sights": [observation.document for observation in seen.sights],
         "left_out": list(seen.left_out),
         "paces": {step: round(log, 4) for step, log in seen.paces.items()},
     }

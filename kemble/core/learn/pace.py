@@ -17,7 +17,7 @@ def paces(seen: Mapping[str, Sequence[float]]) -> dict[str, float]:
 
     Two levels: steps about the cook, the cook about the usual; closed form, by precisions.
     """
-    clean = {step: [min(_MOST, max(-_MOST, one)) for one in logs] for step, logs in seen.items() if logs}
+    clean = {step: [min(_MOST, max(-_MOST, log)) for log in logs] for step, logs in seen.items() if logs}
     if not clean:
         return {}
     weight, total = 1 / _ALL_SD**2, 0.0
@@ -26,10 +26,10 @@ def paces(seen: Mapping[str, Sequence[float]]) -> dict[str, float]:
         weight += precision
         total += precision * sum(logs) / len(logs)
     cook = total / weight
-    found = {}
+    result = {}
     for step, logs in clean.items():
         own = len(logs) / _ONCE_SD**2
         log = (own * sum(logs) / len(logs) + cook / _STEP_SD**2) / (own + 1 / _STEP_SD**2)
         if abs(log) > _LEAST:
-            found[step] = round(math.exp(log), 3)
-    return found
+            result[step] = round(math.exp(log), 3)
+    return result

@@ -47,7 +47,7 @@ def prior_of(row: Estimate, own: OwnEstimate | None) -> Prior:
     """The craft's own, or what somebody measured, on the craft's scale."""
     if own is None:
         return Prior()
-    low, value, high = (_off(row, one) for one in (own.low, own.value, own.high))
+    low, value, high = (_off(row, value) for value in (own.low, own.value, own.high))
     return Prior(value, max(0.02, (high - low) / 2 / EDGE))
 
 
@@ -80,21 +80,23 @@ class _ObservationArrays:
 
 
 def _problem(batches: Sequence[Sequence[Observation]]) -> _ObservationArrays:
-    sights = [(number, one) for number, batch in enumerate(batches) for one in batch]
-    names = sorted({name for _, one in sights for name in one.moves if name not in ANEW})
+    sights = [(number, observation) for number, batch in enumerate(batches) for observation in batch]
+    names = sorted({name for _, observation in sights for name in observation.moves if name not in ANEW})
     at = {name: i for i, name in enumerate(names)}
     slope, bend = np.zeros((len(sights), len(names))), np.zeros((len(sights), len(names)))
     low, high, sd = (np.empty(len(sights)) for _ in range(3))
-    for row, (_, one) in enumerate(sights):
-        noise = one.sd**2
-        for name, (down, up) in one.moves.items():
+    for row, (_, each_observation) in enumerate(sights):
+        noise = each_observation.sd**2
+        for name, (down, up) in each_observation.moves.items():
             if name in ANEW:
                 noise += ((up - down) / 2 / EDGE) ** 2
                 continue
             slope[row, at[name]] = (up - down) / 2 / EDGE
             bend[row, at[name]] = (up + down) / 2 / EDGE**2
-        low[row] = -math.inf if one.low is None else math.log(one.low / one.told)
-        high[row] = math.inf if one.high is None else math.log(one.high / one.told)
+        low[row] = -math.inf if each_observation.low is None else math.log(each_observation.low / each_observation.told)
+        high[row] = (
+            math.inf if each_observation.high is None else math.log(each_observation.high / each_observation.told)
+        )
         sd[row] = math.sqrt(noise)
     return _ObservationArrays(
         names, slope, bend, low, high, sd, np.array([number for number, _ in sights], dtype=np.int64)
@@ -131,28 +133,32 @@ class LearningResult:
 
         What was measured, or set back and held, stays as it is: makings of before may have gone by another burner.
         """
-        found = {}
+        learned_values_by_estimate_id = {}
         for name, row in self.rows.items():
             if not row.has_moved or row.prior != Prior():
                 continue
             table = ESTIMATES[name]
             low, value, high = (table.at(row.z + off * row.sd) for off in (-EDGE, 0.0, EDGE))
-            low, value, high = (max(-100.0, min(10_000.0, one)) for one in (min(low, value), value, max(value, high)))
-            found[name] = LearnedValue(value=value, low=low, high=high, batches=len(row.pulls))
-        return found
+            low, value, high = (
+                max(-100.0, min(10_000.0, each_value)) for each_value in (min(low, value), value, max(value, high))
+            )
+            learned_values_by_estimate_id[name] = LearnedValue(value=value, low=low, high=high, batches=len(row.pulls))
+        return learned_values_by_estimate_id
 
     def together(self) -> list[LearnedCorrelation]:
         """How the rows that were learned go together, as far as it matters."""
         known = set(self.known())
         at = [i for i, name in enumerate(self.names) if name in known]
         sd = np.sqrt(np.diag(self.covariance))
-        found = []
+        learned_correlations = []
         for n, i in enumerate(at):
             for j in at[n + 1 :]:
                 r = float(self.covariance[i, j] / (sd[i] * sd[j]))
                 if abs(r) > _TOGETHER:
-                    found.append(LearnedCorrelation(one=self.names[i], other=self.names[j], r=round(r, 4)))
-        return found
+                    learned_correlations.append(
+                        LearnedCorrelation(one=self.names[i], other=self.names[j], r=round(r, 4))
+                    )
+        return learned_correlations
 
 
 @computes
@@ -163,7 +169,7 @@ def learn(batches: Sequence[Sequence[Observation]], priors: Mapping[EstimateId, 
         return LearningResult({})
     given = priors or {}
     before = [given.get(name, Prior()) for name in problem.names]
-    mean, precision = np.array([one.mean for one in before]), np.array([1 / one.sd**2 for one in before])
+    mean, precision = np.array([prior.mean for prior in before]), np.array([1 / prior.sd**2 for prior in before])
     z, hessian, weights = _mode(problem, mean, precision)
     covariance = np.linalg.inv(hessian)
     sd = np.sqrt(np.diag(covariance))
@@ -228,7 +234,7 @@ def _pulls(problem: _ObservationArrays, z: Array, hessian: Array) -> dict[int, d
     step of Newton, from the mode)."""
     pull, curve, jacobian, _ = _sides(problem, z)
     order, numbers, starts = _grouped(problem.batch)
-    found: dict[int, dict[int, float]] = {}
+    result: dict[int, dict[int, float]] = {}
     for chunk in range(0, len(numbers), _AT_ONCE):
         firsts = starts[chunk : chunk + _AT_ONCE]
         end = starts[chunk + _AT_ONCE] if chunk + _AT_ONCE < len(starts) else len(order)
@@ -239,8 +245,8 @@ def _pulls(problem: _ObservationArrays, z: Array, hessian: Array) -> dict[int, d
         moved = np.linalg.solve(hessian - curves, pulled[:, :, None])[:, :, 0]
         touched = np.maximum.reduceat(np.abs(own), at) > _TOUCHES
         for row, i in zip(*np.nonzero(touched), strict=True):
-            found.setdefault(int(i), {})[int(numbers[chunk + row])] = float(moved[row, i])
-    return found
+            result.setdefault(int(i), {})[int(numbers[chunk + row])] = float(moved[row, i])
+    return result
 
 
 def _grouped(batch: NDArray[np.int64]) -> tuple[NDArray[np.int64], NDArray[np.int64], NDArray[np.int64]]:
@@ -254,4 +260,4 @@ def _odd(problem: _ObservationArrays, weights: Array) -> tuple[int, ...]:
     """Makings whose sights count less than half on the mean."""
     order, numbers, starts = _grouped(problem.batch)
     counts = np.diff(np.append(starts, len(order)))
-    return tuple(int(one) for one in numbers[np.add.reduceat(weights[order], starts) / counts < 0.5])
+    return tuple(int(number) for number in numbers[np.add.reduceat(weights[order], starts) / counts < 0.5])

@@ -162,16 +162,16 @@ def beside(
             say("two sheets of one way"),
         )
     her, me = _seen(hers, kitchen), _seen(mine, kitchen)
-    for path, one in (("hers", her), ("mine", me)):
-        if one.worked.problems:
+    for path, spread in (("hers", her), ("mine", me)):
+        if spread.worked.problems:
             refuse(
                 path,
-                say("cannot be worked: {sentence}", sentence=one.worked.problems[0].sentence),
+                say("cannot be worked: {sentence}", sentence=spread.worked.problems[0].sentence),
                 say("a sheet without problems"),
             )
-    clouds = [_cloud(one) for one in (her, me)]
+    clouds = [_cloud(spread) for spread in (her, me)]
     opened = [(cloud.open[0].narrows_pct, cloud.title, cloud.open[0]) for cloud in clouds if cloud.open]
-    most = max(opened, key=lambda one: one[0], default=None)
+    most = max(opened, key=lambda item: item[0], default=None)
     return Comparison(
         hers=clouds[0],
         mine=clouds[1],
@@ -189,7 +189,7 @@ def beside(
 
 def _unknown(sheet: Sheet, shelf: Shelf) -> list[_UnknownAmount]:
     """How full the cups were of each thing that packs; and how large the cup was, of all that were filled by it."""
-    found: dict[str, _UnknownAmount] = {}
+    unknowns_by_name: dict[str, _UnknownAmount] = {}
     by_cup: set[tuple[int, int]] = set()
     for p, part in enumerate(sheet.parts):
         for i, line in enumerate(part.lines):
@@ -200,10 +200,10 @@ def _unknown(sheet: Sheet, shelf: Shelf) -> list[_UnknownAmount]:
                 by_cup.add((p, i))
             low, high = shelf.packing(item, unit, line.state)
             if high - low > 0.005:
-                was = found.get(item.id)
+                was = unknowns_by_name.get(item.id)
                 lines = (was.lines if was else frozenset()) | {(p, i)}
                 name = item.name.lower()
-                found[item.id] = _UnknownAmount(
+                unknowns_by_name[item.id] = _UnknownAmount(
                     say("how a cup of {name} is filled", name=name),
                     say("Weigh a cup of {name}", name=name),
                     lines,
@@ -215,15 +215,18 @@ def _unknown(sheet: Sheet, shelf: Shelf) -> list[_UnknownAmount]:
         if by_cup
         else []
     )
-    return [*cups, *found.values()][:_MOST_UNKNOWN]
+    return [*cups, *unknowns_by_name.values()][:_MOST_UNKNOWN]
 
 
 def _seen(sheet: Sheet, kitchen: Kitchen) -> _SheetSpread:
     worked = work(sheet, kitchen)
     unknown = _unknown(sheet, Shelf(kitchen))
     moves = np.zeros((len(unknown), 3))
-    for row, one in enumerate(unknown):
-        low, high = (_point(work(_with(sheet, one.lines, 1.0 + end), kitchen)) for end in (one.low, one.high))
+    for row, unknown_amount in enumerate(unknown):
+        low, high = (
+            _point(work(_with(sheet, unknown_amount.lines, 1.0 + end), kitchen))
+            for end in (unknown_amount.low, unknown_amount.high)
+        )
         moves[row] = (high - low) / (2 * EDGE)
     return _SheetSpread(sheet, worked, unknown, moves, _own_sd(worked))
 
@@ -263,7 +266,7 @@ def _with(sheet: Sheet, lines: frozenset[tuple[int, int]], factor: float) -> She
 
 
 def _cloud(seen: _SheetSpread) -> SheetRegion:
-    water, sugar, _ = (float(one) for one in seen.ratios)
+    water, sugar, _ = (float(ratio) for ratio in seen.ratios)
     sd_water, sd_sugar = (math.sqrt(max(0.0, float(seen.covariance[i, i]))) for i in (0, 1))
     minutes = None
     if seen.minutes is not None:
@@ -296,15 +299,19 @@ _AFTER = 0.1  # of an unknown's spread that a weighing leaves
 
 def _opened(seen: _SheetSpread) -> list[Unknowns]:
     """What is open, by how much its cloud shrinks once it is settled: in the length of both its axes together."""
-    found = []
+    unknownses = []
     whole = _size(seen.moves)
     if whole <= 0:
         return []
-    for row, one in enumerate(seen.unknown):
+    for row, unknown in enumerate(seen.unknown):
         left = seen.moves.copy()
         left[row] *= _AFTER
-        found.append(Unknowns(words=one.words, weigh=one.weigh, narrows_pct=100 * (1 - _size(left) / whole)))
-    return sorted((one for one in found if one.narrows_pct >= 1), key=lambda one: -one.narrows_pct)
+        unknownses.append(
+            Unknowns(words=unknown.words, weigh=unknown.weigh, narrows_pct=100 * (1 - _size(left) / whole))
+        )
+    return sorted(
+        (unknowns for unknowns in unknownses if unknowns.narrows_pct >= 1), key=lambda unknowns: -unknowns.narrows_pct
+    )
 
 
 def _size(moves: Array) -> float:
@@ -312,7 +319,7 @@ def _size(moves: Array) -> float:
 
 
 def _ratios(hers: _SheetSpread, mine: _SheetSpread) -> list[ExplainedDifference]:
-    found = []
+    differences = []
     for i, lever in enumerate(LEVERS[:2]):
         there, here = float(hers.ratios[i]), float(mine.ratios[i])
         sd = math.sqrt(float(hers.covariance[i, i] + mine.covariance[i, i]))
@@ -330,8 +337,8 @@ def _ratios(hers: _SheetSpread, mine: _SheetSpread) -> list[ExplainedDifference]
             says = say(
                 "{says}; as they are measured it may be {low:+.0f} to {high:+.0f}", says=says, low=low, high=high
             )
-        found.append(ExplainedDifference(outcome=WORDS[lever], says=says, by=[], sure=sure))
-    return found
+        differences.append(ExplainedDifference(outcome=WORDS[lever], says=says, by=[], sure=sure))
+    return differences
 
 
 def _time(hers: _SheetSpread, mine: _SheetSpread, kitchen: Kitchen) -> list[ExplainedDifference]:
@@ -353,13 +360,13 @@ def _time(hers: _SheetSpread, mine: _SheetSpread, kitchen: Kitchen) -> list[Expl
         alone = float(fact.value) - mine.minutes
         if abs(alone) >= _WORTH_MIN:
             said.append((abs(alone), say("{words} alone: {longer}", words=words, longer=_longer(alone))))
-    sd = math.hypot(*(math.sqrt(one.own_sd**2 + float((one.moves[:, 2] ** 2).sum())) for one in (hers, mine)))
+    sd = math.hypot(*(math.sqrt(spread.own_sd**2 + float((spread.moves[:, 2] ** 2).sum())) for spread in (hers, mine)))
     # The kitchen's own unknowns are the same for both: only what the amounts leave open can change the sign.
-    apart = math.hypot(*(math.sqrt(float((one.moves[:, 2] ** 2).sum())) for one in (hers, mine)))
+    apart = math.hypot(*(math.sqrt(float((spread.moves[:, 2] ** 2).sum())) for spread in (hers, mine)))
     sure = abs(math.log(hers.minutes / mine.minutes)) > EDGE * apart
     says = say("{longer} in its heat, give or take {edge:.0f} %", longer=_longer(by), edge=100 * EDGE * sd)
     return [
-        ExplainedDifference(outcome="time", says=says, by=[one for _, one in sorted(said, reverse=True)], sure=sure)
+        ExplainedDifference(outcome="time", says=says, by=[name for _, name in sorted(said, reverse=True)], sure=sure)
     ]
 
 
@@ -375,7 +382,7 @@ def _tastes(
     step = tongue.scaled(dict(zip(LEVERS, hers.ratios, strict=True))) - tongue.scaled(
         dict(zip(LEVERS, mine.ratios, strict=True))
     )
-    found = []
+    differences = []
     for taste in tongue.tastes:
         each = [tongue.slope(taste, i) * float(step[i]) for i in range(len(LEVERS))]
         by = sum(each)
@@ -388,12 +395,15 @@ def _tastes(
             for i in (0, 1)
         ]
         sd = math.hypot(slopes_sd, math.sqrt(sum(where)))
-        said = sorted(((abs(one), i, one) for i, one in enumerate(each) if abs(one) >= _WORTH_MARK), reverse=True)
+        said = sorted(
+            ((abs(value), i, value) for i, value in enumerate(each) if abs(value) >= _WORTH_MARK), reverse=True
+        )
         words = SCALES[taste].too_much if by > 0 else SCALES[taste].too_little
         told = [
-            say("{words}: {one:+.1f} marks of {by:+.1f}", words=WORDS[LEVERS[i]], one=one, by=by) for _, i, one in said
+            say("{words}: {one:+.1f} marks of {by:+.1f}", words=WORDS[LEVERS[i]], one=value, by=by)
+            for _, i, value in said
         ]
-        found.append(
+        differences.append(
             ExplainedDifference(
                 outcome=taste,
                 says=say(
@@ -406,12 +416,19 @@ def _tastes(
                 sure=abs(by) > EDGE * sd,
             )
         )
-    return found
+    return differences
 
 
 def _marked(tasted: Sequence[TastedBatch], keys: tuple[int, int], taste: TasteId) -> str:
     """What was said of both, where both were tasted."""
-    marks = [[one.tastes[taste] for one in tasted if one.sheet == key and taste in one.tastes] for key in keys]
+    marks = [
+        [
+            tasted_batch.tastes[taste]
+            for tasted_batch in tasted
+            if tasted_batch.sheet == key and taste in tasted_batch.tastes
+        ]
+        for key in keys
+    ]
     if not all(marks):
         return ""
     hers, mine = (mark_words(taste, fmean(each)) for each in marks)

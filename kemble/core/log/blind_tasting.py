@@ -100,14 +100,14 @@ def cups_of(split: BlindTastingDesign) -> list[list[TastingCup]]:
     chance.shuffle(orders)
     given = list(islice(cycle(orders), split.tasters))
     codes = chance.sample(range(101, 1000), sum(len(order) for order in given))
-    found, at = [], 0
+    tasting_cupses, at = [], 0
     for order in given:
         cups = []
         for half in order:
             cups.append(TastingCup(code=str(codes[at]), half="A" if half == "A" else "B"))
             at += 1
-        found.append(cups)
-    return found
+        tasting_cupses.append(cups)
+    return tasting_cupses
 
 
 def is_right(split: BlindTastingDesign, cups: Sequence[TastingCup], code: str) -> bool:
@@ -120,8 +120,10 @@ def is_right(split: BlindTastingDesign, cups: Sequence[TastingCup], code: str) -
 def verdict(split: BlindTastingDesign, answers: Sequence[TasterAnswer]) -> TastingVerdict:
     """What can be said after some answers; each taster's newest counts."""
     cups = cups_of(split)
-    newest = {one.taster: one for one in answers}
-    right = sum(is_right(split, cups[one.taster - 1], one.code) for one in newest.values())
+    newest = {taster_answer.taster: taster_answer for taster_answer in answers}
+    right = sum(
+        is_right(split, cups[taster_answer.taster - 1], taster_answer.code) for taster_answer in newest.values()
+    )
     n, p0 = len(newest), _CHANCE[split.kind]
     if split.kind == "triangle":
         chance = tail(n, right, p0)

@@ -52,31 +52,31 @@ def drift(points: Sequence[DriftPoint], unit: str) -> Drift | None:
     """Whether a fact moves; None where too few makings, or too short a time, could tell."""
     if len(points) < LEAST:
         return None
-    first = min(one.made for one in points)
-    days = [(one.made - first).total_seconds() / 86_400 for one in points]
+    first = min(point.made for point in points)
+    days = [(point.made - first).total_seconds() / 86_400 for point in points]
     if max(days) < _LEAST_DAYS:
         return None
     from scipy.stats import theilslopes  # half a second to load: only who asks for it waits
 
-    over = [one.value / one.told for one in points if one.told and one.told > 0 and one.value > 0]
+    over = [point.value / point.told for point in points if point.told and point.told > 0 and point.value > 0]
     pct = len(over) == len(points)
-    values = [math.log(one) for one in over] if pct else [one.value for one in points]
-    slope, _, low, high = (float(one) for one in theilslopes(values, days, _SURE))
+    values = [math.log(value) for value in over] if pct else [point.value for point in points]
+    slope, _, low, high = (float(theilslope) for theilslope in theilslopes(values, days, _SURE))
 
     def a_month(per_day: float) -> float:
         by = per_day * _MONTH_DAYS
         return 100.0 * math.expm1(by) if pct else by
 
-    found = Drift(a_month=a_month(slope), low=a_month(low), high=a_month(high), pct=pct, says="")
-    return found.model_copy(update={"says": _says(found, len(points), unit)})
+    found_drift = Drift(a_month=a_month(slope), low=a_month(low), high=a_month(high), pct=pct, says="")
+    return found_drift.model_copy(update={"says": _says(found_drift, len(points), unit)})
 
 
-def _says(found: Drift, many: int, unit: str) -> str:
-    if found.low <= 0.0 <= found.high or not math.isfinite(found.low + found.high):
+def _says(found_drift: Drift, many: int, unit: str) -> str:
+    if found_drift.low <= 0.0 <= found_drift.high or not math.isfinite(found_drift.low + found_drift.high):
         return say("In {many} makings no drift can be told from chance.", many=many)
-    way = "more" if found.a_month > 0 else "less"
-    of = say("% of what is told") if found.pct else unit
-    low, high = sorted((abs(found.low), abs(found.high)))
+    way = "more" if found_drift.a_month > 0 else "less"
+    of = say("% of what is told") if found_drift.pct else unit
+    low, high = sorted((abs(found_drift.low), abs(found_drift.high)))
     by = say("{low} to {high} {of}", low=_short(low), high=_short(high), of=of).strip()
     return say(
         "It comes out {way} from month to month: by {by} in thirty days, as {many} makings have it.",

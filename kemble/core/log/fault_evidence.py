@@ -45,7 +45,7 @@ class BatchFacts:
 
     def called(self, name: str) -> list[str]:
         """The steps of that name: the way's own, and those of its parts and stages."""
-        return [one for one in self.steps if _is_called(one, name)]
+        return [step for step in self.steps if _is_called(step, name)]
 
     def lasted(self, step: str) -> float | None:
         state = self.states.get(step)
@@ -69,7 +69,7 @@ def number(key: str) -> Witness:
     """A fact of the batch, against the limit that the fault's card has for it."""
 
     def witness(batch: BatchFacts, fault: Fault) -> Testimony | None:
-        limit = next((one for one in fault.evidence if one.fact == key), None)
+        limit = next((cause_evidence for cause_evidence in fault.evidence if cause_evidence.fact == key), None)
         fact, value = batch.facts.get(key), batch.number(key)
         if limit is None or fact is None or value is None:
             return None
@@ -241,12 +241,12 @@ def before(first: str, second: str) -> Witness:
     """An order: the second was begun before the first was done, or the first was never done."""
 
     def witness(batch: BatchFacts, fault: Fault) -> Testimony | None:
-        for one in batch.called(first):
+        for name in batch.called(first):
             for other in batch.called(second):
-                done, begun = batch.states.get(one), batch.states.get(other)
+                done, begun = batch.states.get(name), batch.states.get(other)
                 if not begun or not begun.started:
                     continue
-                title = batch.steps[one].title
+                title = batch.steps[name].title
                 if not done or not done.ended or done.ended > begun.started:
                     return Testimony(
                         "for",
@@ -264,7 +264,7 @@ def before(first: str, second: str) -> Witness:
 
 def _loudest(words: Sequence[Testimony]) -> Testimony | None:
     """One that speaks for it, else one against."""
-    return next((one for one in words if one.side == "for"), words[0] if words else None)
+    return next((testimony for testimony in words if testimony.side == "for"), words[0] if words else None)
 
 
 @dataclass(frozen=True, slots=True)
@@ -453,15 +453,15 @@ def told(fault: Fault, batch: BatchFacts) -> ExplainedFault:
     """Hold a fault against what is known of a batch: the causes that something speaks for first, those that something
     speaks against last."""
     seen = SEEN.get(fault.id)
-    causes = [_cause(one, batch, fault) for one in seen.causes] if seen else [_plain(fault.cause)]
-    causes.sort(key=lambda one: (-len(one.speaks_for), len(one.speaks_against)))
+    causes = [_cause(cause, batch, fault) for cause in seen.causes] if seen else [_plain(fault.cause)]
+    causes.sort(key=lambda ranked_cause: (-len(ranked_cause.speaks_for), len(ranked_cause.speaks_against)))
     return ExplainedFault(
         id=fault.id,
         seen=fault.seen,
         now=fault.now,
         next_time=fault.next_time,
         causes=causes,
-        sure=any(one.speaks_for for one in causes),
+        sure=any(ranked_cause.speaks_for for ranked_cause in causes),
     )
 
 
@@ -480,8 +480,8 @@ def _plain(says: str) -> RankedCause:
 
 def at_step(faults: Sequence[Fault], step: str) -> tuple[list[Fault], list[Fault]]:
     """The faults that show at a step, and all others."""
-    here = [one for one in faults if _shows(one, step)]
-    return here, [one for one in faults if one not in here]
+    here = [fault for fault in faults if _shows(fault, step)]
+    return here, [fault for fault in faults if fault not in here]
 
 
 def _shows(fault: Fault, step: str) -> bool:
@@ -492,4 +492,4 @@ def _shows(fault: Fault, step: str) -> bool:
 def likeliest(faults: Sequence[Fault], facts: Mapping[str, Fact]) -> list[ExplainedFault]:
     """Before anything is made: what is likeliest to go wrong by the numbers of the sheet, and why."""
     batch = BatchFacts(facts)
-    return [one for one in (told(fault, batch) for fault in faults) if one.sure]
+    return [explained_fault for explained_fault in (told(fault, batch) for fault in faults) if explained_fault.sure]

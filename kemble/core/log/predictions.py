@@ -49,12 +49,12 @@ def compared(
     """Minutes of every step that has a window or takes longer than ten, and each target weight with the last reading, or
     the mean of the pieces that were meant."""
     state = {s.id: s for s in state_of(plan, events, now).steps}
-    found = []
+    predictions = []
     for scheduled in plan.scheduled:
         step, was = scheduled.step, state[scheduled.step.id]
         if was.started and was.ended and (step.window or step.minutes > 10):
             minutes = (was.ended - was.started).total_seconds() / 60
-            found.append(
+            predictions.append(
                 ComparedPrediction(
                     step=step.id,
                     label=step.title,
@@ -66,8 +66,8 @@ def compared(
                 )
             )
         if was.weights and step.target:
-            fact, grams = facts.get(step.target.key), [one.grams for one in was.weights]
-            found.append(
+            fact, grams = facts.get(step.target.key), [step_weight.grams for step_weight in was.weights]
+            predictions.append(
                 ComparedPrediction(
                     step=step.id,
                     label=step.target.label,
@@ -78,7 +78,7 @@ def compared(
                     happened=meant_mean(grams) if step.target.key in PIECES else grams[-1],
                 )
             )
-    return found
+    return predictions
 
 
 def check_tastes(way: Way, tastes: Mapping[str, int]) -> None:

@@ -64,8 +64,8 @@ def _body(
     many cells."""
     raised = edges ** (power + 1) if power else edges
     ks, heat_capacities = (
-        [np.full(cells, each) for each, (_, cells) in zip(found, layers, strict=True)]
-        for found in ([m.k for m, _ in layers], [m.rho * m.cp for m, _ in layers])
+        [np.full(cells, each) for each, (_, cells) in zip(result, layers, strict=True)]
+        for result in ([m.k for m, _ in layers], [m.rho * m.cp for m, _ in layers])
     )
     return ConductingBody(
         edges=edges,

@@ -29,9 +29,9 @@ def food(composition: Composition, *, fat_sets: bool) -> TemperatureDependentMat
     From: Choi-Okos correlations, Raoult's law for its ice; the fat a kitchen estimate.
     """
     parts = fractions(composition)
-    found = [properties(parts, float(t)) for t in _GRID[_COARSE]]
-    k = np.interp(_GRID, _GRID[_COARSE], [m.k for m in found])
-    capacity = np.interp(_GRID, _GRID[_COARSE], [m.rho * m.cp for m in found])
+    materials = [properties(parts, float(t)) for t in _GRID[_COARSE]]
+    k = np.interp(_GRID, _GRID[_COARSE], [m.k for m in materials])
+    capacity = np.interp(_GRID, _GRID[_COARSE], [m.rho * m.cp for m in materials])
     sensible = np.concatenate(([0.0], np.cumsum((capacity[1:] + capacity[:-1]) / 2 * np.diff(_GRID))))
     ice = ice_fractions(composition, _GRID)
     melted = LATENT_ICE * (ice[0] - ice)

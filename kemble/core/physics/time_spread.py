@@ -75,34 +75,38 @@ def spread(
     Holds: times that go near enough straight with each estimate over its range.
     From: sensitivities, variances summed with their correlations.
     """
-    middle = {one: estimates[one].value for one in which}
+    middle = {estimate_id: estimates[estimate_id].value for estimate_id in which}
     likely = solve(middle)
     if likely is None or likely <= 0:
         return None
 
-    def moved(one: EstimateId, end: float) -> float | None:
-        found = solve({**middle, one: end})
-        return None if found is None or found <= 0 else math.log(found / likely)
+    def moved(each_estimate_id: EstimateId, end: float) -> float | None:
+        result = solve({**middle, each_estimate_id: end})
+        return None if result is None or result <= 0 else math.log(result / likely)
 
     ups: dict[EstimateId, float] = {}
-    for one in which:
-        end = moved(one, estimates[one].low)
+    for estimate_id in which:
+        end = moved(estimate_id, estimates[estimate_id].low)
         if end is None:
-            end = moved(one, estimates[one].high)
+            end = moved(estimate_id, estimates[estimate_id].high)
             end = None if end is None else -end
-        ups[one] = end or 0.0
+        ups[estimate_id] = end or 0.0
     later = earlier = 0.0
-    by = sorted(which, key=lambda one: -abs(ups[one]))
+    by = sorted(which, key=lambda estimate_id: -abs(ups[estimate_id]))
     squares: dict[EstimateId, float] = {}
     moves: dict[EstimateId, tuple[float, float]] = {}
-    for rank, one in enumerate(by):
-        low = ups[one]
-        high = moved(one, estimates[one].high) if low and (rank < both_ways or estimates[one].bends) else None
+    for rank, estimate_id in enumerate(by):
+        low = ups[estimate_id]
+        high = (
+            moved(estimate_id, estimates[estimate_id].high)
+            if low and (rank < both_ways or estimates[estimate_id].bends)
+            else None
+        )
         ends = (low, -low if high is None else high)
-        moves[one] = ends
+        moves[estimate_id] = ends
         later += max(0.0, *ends) ** 2
         earlier += min(0.0, *ends) ** 2
-        squares[one] = ((ends[0] - ends[1]) / 2) ** 2
+        squares[estimate_id] = ((ends[0] - ends[1]) / 2) ** 2
     if together:
         still = math.sqrt(_together(moves, together, sum(squares.values())))
         once = (EDGE * _ONCE_SD) ** 2
@@ -110,12 +114,12 @@ def spread(
     first, latest = likely * math.exp(-math.sqrt(earlier)), likely * math.exp(math.sqrt(later))
     total, half = sum(squares.values()), (latest - first) / 2
     shares = []
-    for one in by:
-        share = squares[one] / total if total else 0.0
+    for estimate_id in by:
+        share = squares[estimate_id] / total if total else 0.0
         if share < _LEAST_SHARE:
             continue
-        left = math.sqrt(max(0.0, 1.0 - share * (1.0 - estimates[one].after ** 2)))
-        shares.append(VarianceShare(one, share, half * math.sqrt(share), half * left, *moves[one]))
+        left = math.sqrt(max(0.0, 1.0 - share * (1.0 - estimates[estimate_id].after ** 2)))
+        shares.append(VarianceShare(estimate_id, share, half * math.sqrt(share), half * left, *moves[estimate_id]))
     return Spread(first, likely, latest, tuple(sorted(shares, key=lambda share: -share.share)))
 
 

@@ -97,12 +97,12 @@ def clashing(asked: PlanRequest) -> list[Constraint]:
         return []
     kept = sorted(core, key=_weight)
     for bond in list(kept):
-        rest = [one for one in kept if one != bond]
+        rest = [constraint for constraint in kept if constraint != bond]
         smaller = day.clash(rest)
         _still(asked)
         if smaller is not None:
             among = set(smaller)
-            kept = [one for one in kept if one in among]
+            kept = [constraint for constraint in kept if constraint in among]
     return kept
 
 
@@ -178,10 +178,10 @@ def _sentence(asked: PlanRequest, bonds: Sequence[Constraint], tasks: dict[str, 
     kitchen = asked.kitchen
     cooks = kitchen.cooks + asked.more_cooks
     places: dict[str, list[str]] = {}
-    held = [f"“{tasks[one.task].step.title}”" for one in bonds if one.kind == "hands"]
-    for one in bonds:
-        if one.kind == "place":
-            places.setdefault(one.about, []).append(f"“{tasks[one.task].step.title}”")
+    held = [f"“{tasks[bond.task].step.title}”" for bond in bonds if bond.kind == "hands"]
+    for constraint in bonds:
+        if constraint.kind == "place":
+            places.setdefault(constraint.about, []).append(f"“{tasks[constraint.task].step.title}”")
     parts = []
     if len(held) > 1:
         there = say("one cook") if cooks == 1 else say("{cooks} cooks", cooks=cooks)
@@ -217,17 +217,17 @@ def _sentence(asked: PlanRequest, bonds: Sequence[Constraint], tasks: dict[str, 
                     number=number,
                 )
             )
-    if any(one.kind == "pin" for one in bonds):
+    if any(constraint.kind == "pin" for constraint in bonds):
         parts.append(say("a pin holds a step where its gaps do not let it lie"))
-    if any(one.kind == "now" for one in bonds) and not parts:
+    if any(constraint.kind == "now" for constraint in bonds) and not parts:
         parts.append(say("it should have been begun already"))
     told = "; ".join(parts) or say("its gaps and times do not fit into each other")
     return told[0].upper() + told[1:] + "."
 
 
 def _and(names: Sequence[str]) -> str:
-    found = list(dict.fromkeys(names))
-    return found[0] if len(found) == 1 else ", ".join(found[:-1]) + " and " + found[-1]
+    result = list(dict.fromkeys(names))
+    return result[0] if len(result) == 1 else ", ".join(result[:-1]) + " and " + result[-1]
 
 
 def remedies(
@@ -237,15 +237,15 @@ def remedies(
     day before, a pin let go, a dish made otherwise or less of it, a dish left out."""
     asked.watch.at("ways out")
     tries = replace(asked, seconds=max(_SECONDS, _SECONDS_A_DISH * len(asked.dishes)))
-    found = [_later(tries), *_quiet(tries, bonds), _helper(tries, bonds), *_unpinned(tries, bonds)]
-    dishes = sorted({int(one.task.split(":")[0]) for one in bonds if one.task})
+    fixes = [_later(tries), *_quiet(tries, bonds), _helper(tries, bonds), *_unpinned(tries, bonds)]
+    dishes = sorted({int(constraint.task.split(":")[0]) for constraint in bonds if constraint.task})
     if others is not None:
-        found += _otherwise(tries, dishes, titles, others)
+        fixes += _otherwise(tries, dishes, titles, others)
     if len(asked.dishes) > 1:
-        found += [_before(tries, dish, titles) for dish in dishes]
-        if not any(found):
-            found += [_without(tries, dish, titles) for dish in dishes]
-    return [one for one in found if one is not None]
+        fixes += [_before(tries, dish, titles) for dish in dishes]
+        if not any(fixes):
+            fixes += [_without(tries, dish, titles) for dish in dishes]
+    return [fix for fix in fixes if fix is not None]
 
 
 def _later(asked: PlanRequest) -> PlanFix | None:
@@ -260,7 +260,7 @@ def _later(asked: PlanRequest) -> PlanFix | None:
 
 
 def _quiet(asked: PlanRequest, bonds: Sequence[Constraint]) -> list[PlanFix]:
-    if not asked.quiet or not any(one.kind in ("quiet", "hands") for one in bonds):
+    if not asked.quiet or not any(constraint.kind in ("quiet", "hands") for constraint in bonds):
         return []
     if solve(replace(asked, quiet=False)) is None:
         return []
@@ -276,7 +276,7 @@ def _quiet(asked: PlanRequest, bonds: Sequence[Constraint]) -> list[PlanFix]:
 
 def _helper(asked: PlanRequest, bonds: Sequence[Constraint]) -> PlanFix | None:
     """One more pair of hands, for as short a time as will do: for where the clash lies, widened until it works."""
-    if not any(one.kind == "hands" for one in bonds):
+    if not any(constraint.kind == "hands" for constraint in bonds):
         return None
     placed = solve(replace(asked, more_cooks=1))
     if placed is None:
@@ -284,7 +284,7 @@ def _helper(asked: PlanRequest, bonds: Sequence[Constraint]) -> PlanFix | None:
     spans = [
         (placed.starts[task.key], placed.starts[task.key] + task.length)
         for task in placed.tasks
-        if any(one.kind == "hands" and one.task == task.key for one in bonds)
+        if any(constraint.kind == "hands" and constraint.task == task.key for constraint in bonds)
     ]
     begins, ends = min(a for a, _ in spans), max(b for _, b in spans)
     for wider in (0, 30, 90):
@@ -311,7 +311,7 @@ def _quarter(placed: SolvedDay, minute: float, *, up: bool) -> datetime:
 
 
 def _unpinned(asked: PlanRequest, bonds: Sequence[Constraint]) -> list[PlanFix]:
-    found = []
+    fixes = []
     for bond in bonds:
         if bond.kind != "pin":
             continue
@@ -319,38 +319,40 @@ def _unpinned(asked: PlanRequest, bonds: Sequence[Constraint]) -> list[PlanFix]:
         if solve(replace(asked, pins=rest)) is not None:
             dish, step = bond.task.split(":", 1)
             says = say("let the pin go")
-            found.append(PlanFix(kind="unpin", says=says, costs=say("it lies where it can"), dish=int(dish), step=step))
-    return found
+            fixes.append(PlanFix(kind="unpin", says=says, costs=say("it lies where it can"), dish=int(dish), step=step))
+    return fixes
 
 
 def _otherwise(asked: PlanRequest, dishes: Sequence[int], titles: Sequence[str], others: Others) -> list[PlanFix]:
     """Dishes of the clash made by another school, or less of them: those that work."""
-    found: list[PlanFix] = []
+    fixes: list[PlanFix] = []
     for dish in dishes:
-        for one in islice(others(dish), _MOST_OTHERS):
-            steps = tuple(replace(each, steps=one.steps) if i == dish else each for i, each in enumerate(asked.dishes))
+        for changed_dish in islice(others(dish), _MOST_OTHERS):
+            steps = tuple(
+                replace(each, steps=changed_dish.steps) if i == dish else each for i, each in enumerate(asked.dishes)
+            )
             if solve(replace(asked, dishes=steps)) is None:
                 continue
-            found.append(
+            fixes.append(
                 PlanFix(
-                    kind="school" if one.choice else "soak" if one.soak else "smaller",
-                    says=f"{titles[dish]}: {one.says}" if len(titles) > 1 else one.says,
-                    costs=one.costs,
+                    kind="school" if changed_dish.choice else "soak" if changed_dish.soak else "smaller",
+                    says=f"{titles[dish]}: {changed_dish.says}" if len(titles) > 1 else changed_dish.says,
+                    costs=changed_dish.costs,
                     dish=dish,
-                    choice=one.choice,
-                    school=one.school,
-                    soak=one.soak,
-                    factor=one.factor,
+                    choice=changed_dish.choice,
+                    school=changed_dish.school,
+                    soak=changed_dish.soak,
+                    factor=changed_dish.factor,
                 )
             )
-            if len(found) >= _ENOUGH:
-                return found
-    return found
+            if len(fixes) >= _ENOUGH:
+                return fixes
+    return fixes
 
 
 def _before(asked: PlanRequest, dish: int, titles: Sequence[str]) -> PlanFix | None:
     """A dish made the day before, and kept."""
-    moved = [_a_day_sooner(one) if i == dish else one for i, one in enumerate(asked.dishes)]
+    moved = [_a_day_sooner(each_dish) if i == dish else each_dish for i, each_dish in enumerate(asked.dishes)]
     if solve(replace(asked, dishes=tuple(moved))) is None:
         return None
     return PlanFix(
@@ -370,7 +372,7 @@ def _a_day_sooner(dish: Dish) -> Dish:
 
 def _without(asked: PlanRequest, dish: int, titles: Sequence[str]) -> PlanFix | None:
     """The day without a dish. Dishes keep their numbers: it only loses its steps."""
-    rest = tuple(one for i, one in enumerate(asked.dishes) if i != dish)
+    rest = tuple(each_dish for i, each_dish in enumerate(asked.dishes) if i != dish)
     if solve(replace(asked, dishes=rest, pins={}, like={})) is None:
         return None
     return PlanFix(

@@ -20,7 +20,7 @@ class _Cook:
     has: list[Task] = field(default_factory=list)
 
 
-def who_does_what(asked: PlanRequest, found: SolvedDay) -> dict[str, str]:
+def who_does_what(asked: PlanRequest, solved: SolvedDay) -> dict[str, str]:
     """The person for every task that takes hands; nobody is named where there is one cook and no helper.
 
     In order of the clock: whoever may, is there and has the hands free; helpers before cooks for what they may, then
@@ -29,25 +29,26 @@ def who_does_what(asked: PlanRequest, found: SolvedDay) -> dict[str, str]:
     cooks = asked.kitchen.cooks + asked.more_cooks
     people = [_Cook(say("cook {i}", i=i + 1), -math.inf, math.inf, safe_only=False) for i in range(cooks)]
     people += [
-        _Cook(one.name, found.clock.minute(one.begins), found.clock.minute(one.ends), one.safe_only)
-        for one in asked.helpers
+        _Cook(helper.name, solved.clock.minute(helper.begins), solved.clock.minute(helper.ends), helper.safe_only)
+        for helper in asked.helpers
     ]
     if len(people) == 1:
         return {}
     given: dict[str, str] = {}
-    starts = found.starts
-    for task in sorted(found.tasks, key=lambda task: (starts[task.key], -hands_for(task.step))):
+    starts = solved.starts
+    for task in sorted(solved.tasks, key=lambda task: (starts[task.key], -hands_for(task.step))):
         need, a = hands_for(task.step), starts[task.key]
         b = a + task.length
         if not need:
             continue
-        may = [one for one in people if one.begins <= a and b <= one.ends and _safe(one, task)]
-        may = [one for one in may if _busy(one, starts, a, b) + need <= HANDS_OF_A_COOK]
+        may = [cook for cook in people if cook.begins <= a and b <= cook.ends and _safe(cook, task)]
+        may = [cook for cook in may if _busy(cook, starts, a, b) + need <= HANDS_OF_A_COOK]
         if not may:
             continue
         before = {given.get(wait) for wait, _, _ in task.waits}
         chosen = min(
-            may, key=lambda one: (not one.safe_only, one.name.startswith("cook "), one.name not in before, one.name)
+            may,
+            key=lambda cook: (not cook.safe_only, cook.name.startswith("cook "), cook.name not in before, cook.name),
         )
         chosen.has.append(task)
         given[task.key] = chosen.name

@@ -201,7 +201,7 @@ class Day:
         cooks = asked.kitchen.cooks + asked.more_cooks
         quiet = quiet_spans(asked.kitchen, self.clock.origin, self.horizon) if asked.quiet else []
         handed = [task for task in self.tasks if hands_for(task.step)]
-        skilled = [one for one in asked.helpers if not one.safe_only]
+        skilled = [helper for helper in asked.helpers if not helper.safe_only]
         groups = [(handed, list(asked.helpers))]
         if len(skilled) < len(asked.helpers):
             groups.append(([task for task in handed if task.step.work in ("stove", "knife")], skilled))
@@ -275,14 +275,14 @@ class Day:
         status = self._run(solver, self._telling(solver) if asked.watch.stage == "plan" else None)
         if status not in (self._cp.OPTIMAL, self._cp.FEASIBLE):
             return None
-        found, bound = solver.objective_value, solver.best_objective_bound
-        proven = found - bound < 0.5
+        result, bound = solver.objective_value, solver.best_objective_bound
+        proven = result - bound < 0.5
         return SolvedDay(
             clock=self.clock,
             starts={key: solver.value(start) for key, start in self.starts.items()},
             tasks=self.tasks,
             proven=proven,
-            gap_pct=0.0 if proven else gap_pct(found, bound),
+            gap_pct=0.0 if proven else gap_pct(result, bound),
             later=solver.value(self.later) if asked.later_min else 0,
         )
 
@@ -322,7 +322,7 @@ class Day:
         class Telling(self._cp.CpSolverSolutionCallback):  # type: ignore[name-defined,misc]
             def on_solution_callback(self) -> None:
                 watch.near(self.objective_value, self.best_objective_bound)
-                solver.best_bound_callback = lambda bound, found=self.objective_value: watch.near(found, bound)
+                solver.best_bound_callback = lambda bound, result=self.objective_value: watch.near(result, bound)
 
         return Telling()
 

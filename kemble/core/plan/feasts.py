@@ -64,23 +64,25 @@ def months(year: int) -> tuple[Month, ...]:
         firsts.append(_new_moon_after(firsts[-1] + timedelta(days=27)))
     firsts = firsts[: firsts.index(ends)] if ends in firsts else firsts[:-1]
     leap_year = len(firsts) == 13
-    found, number, had_leap = [], 11, False
+    month, number, had_leap = [], 11, False
     for i, first in enumerate(firsts):
         after = firsts[i + 1] if i + 1 < len(firsts) else ends
         leap = leap_year and not had_leap and i > 0 and _twelfth(first) == _twelfth(after)
         if i > 0 and not leap:
             number = number % 12 + 1
         had_leap = had_leap or leap
-        found.append(Month(first, number, leap))
-    return tuple(found)
+        month.append(Month(first, number, leap))
+    return tuple(month)
 
 
 def lunar(year: int, month: int, day: int) -> date:
     """The day of a lunar-solar year (named by the year in which it begins); never one of a leap month."""
     in_order = [*months(year), *months(year + 1)]
-    start = next(i for i, one in enumerate(in_order) if one.number == 1 and not one.leap)
-    found = next(one for one in in_order[start:] if one.number == month and not one.leap)
-    return found.first + timedelta(days=day - 1)
+    start = next(i for i, month in enumerate(in_order) if month.number == 1 and not month.leap)
+    found_month = next(
+        each_month for each_month in in_order[start:] if each_month.number == month and not each_month.leap
+    )
+    return found_month.first + timedelta(days=day - 1)
 
 
 def _eleventh(year: int) -> date:
@@ -97,8 +99,8 @@ def _eleventh(year: int) -> date:
 @lru_cache(maxsize=512)
 def _new_moon_after(day: date) -> date:
     """The day, on the calendar's clock, of the first new moon on or after a day."""
-    found = ephem.next_new_moon(_instant(day))
-    return _day(found)
+    result = ephem.next_new_moon(_instant(day))
+    return _day(result)
 
 
 def _twelfth(day: date) -> int:
@@ -187,12 +189,12 @@ def feasts(begins: date, days: int = 400) -> list[Feast]:
     if not YEARS[0] <= begins.year <= YEARS[1]:
         raise ValueError(f"feasts are worked out for {YEARS[0]} to {YEARS[1]}")
     ends = begins + timedelta(days=days)
-    found = []
+    found_feasts = []
     for year in range(begins.year - 1, ends.year + 1):
         for kind in _KINDS:
             day = kind.day(year)
             if begins <= day <= ends:
-                found.append(
+                found_feasts.append(
                     Feast(
                         id=kind.id,
                         name=kind.name,
@@ -202,4 +204,4 @@ def feasts(begins: date, days: int = 400) -> list[Feast]:
                         begins_with=kind.begins_with,
                     )
                 )
-    return sorted(found, key=lambda feast: (feast.day, feast.id))
+    return sorted(found_feasts, key=lambda feast: (feast.day, feast.id))

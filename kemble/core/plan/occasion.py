@@ -174,11 +174,13 @@ def served(occasion: Occasion, kitchen: Kitchen, number: int, now: datetime) -> 
 def asked_of(occasion: Occasion, dishes: Sequence[Dish], kitchen: Kitchen, now: datetime) -> PlanRequest:
     """What the occasion asks of the day. `dishes` are its sheets worked, in its order, each on the table by its time."""
     helpers = []
-    for i, one in enumerate(occasion.helpers):
-        begins, ends = (kitchen_time(kitchen, getattr(one, name), f"helpers.{i}.{name}") for name in ("begins", "ends"))
+    for i, helper in enumerate(occasion.helpers):
+        begins, ends = (
+            kitchen_time(kitchen, getattr(helper, name), f"helpers.{i}.{name}") for name in ("begins", "ends")
+        )
         if ends <= begins:
             refuse(f"helpers.{i}.ends", say("is not after it begins"), say("a time after the helper comes"))
-        helpers.append(HelperHours(one.name, begins, ends, one.safe_only))
+        helpers.append(HelperHours(helper.name, begins, ends, helper.safe_only))
     pins = {}
     for i, pin in enumerate(occasion.pins):
         if all(step.id != pin.step for step in dishes[pin.dish].steps):
@@ -216,11 +218,17 @@ def plan_day(
     watch = watch or PlanProgress()
     asked = replace(asked_of(occasion, dishes, kitchen, now), seconds=seconds or _seconds_for(len(dishes)), watch=watch)
     if before is not None:
-        asked = replace(asked, like={key_of(one.dish, one.step.id): one.starts for one in before.scheduled})
-    found = solve(asked)
-    if found is None and watch.stopped:
+        asked = replace(
+            asked,
+            like={
+                key_of(scheduled_step.dish, scheduled_step.step.id): scheduled_step.starts
+                for scheduled_step in before.scheduled
+            },
+        )
+    solved = solve(asked)
+    if solved is None and watch.stopped:
         raise PlanningStopped
-    if found is None:
+    if solved is None:
         titles = [dish.title for dish in dishes]
         clash = why_not(asked, titles=titles, others=others) or Clash(
             says=say("No plan was found in the time that it may take: it may be there all the same."),
@@ -229,10 +237,10 @@ def plan_day(
         )
         return DayPlan(clash=clash)
     watch.at("chance")
-    told = sure(asked, found, who_does_what(asked, found))
+    told = sure(asked, solved, who_does_what(asked, solved))
     if occasion.sure == "safe":
-        asked, found, told = _safer(asked, found, told)
-    plan = plan_of(asked, found).model_copy(update={"serve": max(dish.serve for dish in dishes)})
+        asked, solved, told = _safer(asked, solved, told)
+    plan = plan_of(asked, solved).model_copy(update={"serve": max(dish.serve for dish in dishes)})
     return DayPlan(plan=plan, sure=told, moved=_moved(before, plan))
 
 
@@ -241,15 +249,15 @@ def _seconds_for(dishes: int) -> float:
     return _SECONDS if dishes <= _FEW else _SECONDS_OF_MANY
 
 
-def _safer(asked: PlanRequest, found: SolvedDay, told: OnTimeOdds) -> tuple[PlanRequest, SolvedDay, OnTimeOdds]:
+def _safer(asked: PlanRequest, solved: SolvedDay, told: OnTimeOdds) -> tuple[PlanRequest, SolvedDay, OnTimeOdds]:
     """The day begun so much earlier that every dish is in time nine times in ten, or as nearly as there is time for."""
     asked.watch.at("safer")
     earlier = [0.0] * len(asked.dishes)
     for _ in range(_SAFER):
-        if all(one.earlier_min <= 0 for one in told.dishes):
+        if all(dish_on_time_odds.earlier_min <= 0 for dish_on_time_odds in told.dishes):
             break
-        for one in told.dishes:
-            earlier[one.dish] += one.earlier_min
+        for dish_on_time_odds in told.dishes:
+            earlier[dish_on_time_odds.dish] += dish_on_time_odds.earlier_min
         by = tuple(
             replace(dish, serve=dish.serve - timedelta(minutes=off))
             for dish, off in zip(asked.dishes, earlier, strict=True)
@@ -258,26 +266,32 @@ def _safer(asked: PlanRequest, found: SolvedDay, told: OnTimeOdds) -> tuple[Plan
         placed = solve(sooner)
         if placed is None:
             break
-        found, told = placed, sure(asked, placed, who_does_what(sooner, placed))
-    return asked, found, told
+        solved, told = placed, sure(asked, placed, who_does_what(sooner, placed))
+    return asked, solved, told
 
 
 def _moved(before: Plan | None, plan: Plan) -> list[ShiftedStep]:
     if before is None:
         return []
-    was = {(one.dish, one.step.id): one.starts for one in before.scheduled}
-    found = []
-    for one in plan.scheduled:
-        then = was.get((one.dish, one.step.id))
-        by = (one.starts - then).total_seconds() / 60 if then else 0.0
+    was = {(scheduled_step.dish, scheduled_step.step.id): scheduled_step.starts for scheduled_step in before.scheduled}
+    shifted_steps = []
+    for scheduled_step in plan.scheduled:
+        then = was.get((scheduled_step.dish, scheduled_step.step.id))
+        by = (scheduled_step.starts - then).total_seconds() / 60 if then else 0.0
         if abs(by) >= _MOVED_MIN:
-            found.append(ShiftedStep(dish=one.dish, step=one.step.id, by_min=by))
-    return found
+            shifted_steps.append(ShiftedStep(dish=scheduled_step.dish, step=scheduled_step.step.id, by_min=by))
+    return shifted_steps
 
 
 def plan_of_dish(plan: Plan, dish: int) -> Plan:
     """One dish's own plan out of a day's, as a making follows it."""
-    own = [one.model_copy(update={"dish": 0}) for one in plan.scheduled if one.dish == dish]
+    own = [
+        scheduled_step.model_copy(update={"dish": 0})
+        for scheduled_step in plan.scheduled
+        if scheduled_step.dish == dish
+    ]
     if not own:
         raise Refused([])
-    return plan.model_copy(update={"scheduled": own, "begin": own[0].starts, "serve": max(one.ends for one in own)})
+    return plan.model_copy(
+        update={"scheduled": own, "begin": own[0].starts, "serve": max(scheduled_step.ends for scheduled_step in own)}
+    )

@@ -115,20 +115,24 @@ class _SampledCauses:
         return result
 
 
-def sure(asked: PlanRequest, found: SolvedDay, who: Mapping[str, str], *, days: int = DAYS) -> OnTimeOdds:
+def sure(asked: PlanRequest, solved: SolvedDay, who: Mapping[str, str], *, days: int = DAYS) -> OnTimeOdds:
     """Draw so many days from a plan, the same ones each time. `who`: the person of every task that takes hands."""
     estimates = asked.kitchen.known
     causes = _SampledCauses(estimates, days)
-    order = sorted(found.tasks, key=lambda task: (found.starts[task.key], found.starts[task.key] + task.length))
-    follows = _follows(asked, found, order, who)
+    order = sorted(solved.tasks, key=lambda task: (solved.starts[task.key], solved.starts[task.key] + task.length))
+    follows = _follows(asked, solved, order, who)
     ends: dict[str, Array] = {}
     done: dict[str, float] = {}  # as planned
     late_by: dict[str, float] = {}
     lates: dict[int, Array] = {}
     for task in order:
-        comes = [ends[before] + least for before, least, _ in task.waits] + [ends[one] for one in follows[task.key]]
-        planned = [done[before] + least for before, least, _ in task.waits] + [done[one] for one in follows[task.key]]
-        at = float(found.starts[task.key])
+        comes = [ends[before] + least for before, least, _ in task.waits] + [
+            ends[follow] for follow in follows[task.key]
+        ]
+        planned = [done[before] + least for before, least, _ in task.waits] + [
+            done[follow] for follow in follows[task.key]
+        ]
+        at = float(solved.starts[task.key])
         done[task.key] = at + task.length
         # What follows at once begins when the one before it is done, sooner or later; what was to wait begins as planned.
         floor = -np.inf if planned and max(planned) >= at - 1 else at
@@ -136,9 +140,9 @@ def sure(asked: PlanRequest, found: SolvedDay, who: Mapping[str, str], *, days: 
         lasts = _lasts(task, estimates)
         # A plan's step is whole minutes; what it lasts is drawn about what was told.
         ends[task.key] = begins + _drawn(lasts, causes.of(task, who.get(task.key, "")))
-        late_by[task.key] = float(np.quantile(ends[task.key] - found.starts[task.key] - task.length, _SURE))
+        late_by[task.key] = float(np.quantile(ends[task.key] - solved.starts[task.key] - task.length, _SURE))
         if task.is_last:
-            serve = found.clock.minute(asked.dishes[task.dish].serve) + found.later
+            serve = solved.clock.minute(asked.dishes[task.dish].serve) + solved.later
             lates[task.dish] = ends[task.key] - serve
     # A minute over is nobody's lateness.
     in_time = {dish: late <= 1.0 for dish, late in lates.items()}
@@ -163,7 +167,7 @@ def sure(asked: PlanRequest, found: SolvedDay, who: Mapping[str, str], *, days: 
 
 
 def _follows(
-    asked: PlanRequest, found: SolvedDay, order: Sequence[Task], who: Mapping[str, str]
+    asked: PlanRequest, solved: SolvedDay, order: Sequence[Task], who: Mapping[str, str]
 ) -> dict[str, list[str]]:
     """What a task must wait for beside its own gaps: the held step before it in the same hands, and the one before it on
     the same thing, where there is no other free."""
@@ -183,12 +187,12 @@ def _follows(
             continue
         free: list[str | None] = [None] * max(1, most)
         ready: list[int] = [0] * max(1, most)
-        for task in (one for one in order if use in one.step.uses):
-            i = min(range(len(free)), key=lambda one: ready[one])
+        for task in (task for task in order if use in task.step.uses):
+            i = min(range(len(free)), key=lambda number: ready[number])
             before = free[i]
             if before is not None:
                 after[task.key].append(before)
-            free[i], ready[i] = task.key, found.starts[task.key] + task.length
+            free[i], ready[i] = task.key, solved.starts[task.key] + task.length
     return after
 
 

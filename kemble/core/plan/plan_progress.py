@@ -52,9 +52,9 @@ class PlanProgress:
     def at(self, stage: Stage) -> None:
         self.stage = stage
 
-    def near(self, found: float, bound: float) -> None:
+    def near(self, result: float, bound: float) -> None:
         """A plan was found that costs `found`, or none can cost less than `bound`."""
-        self.gap_pct = gap_pct(found, bound)
+        self.gap_pct = gap_pct(result, bound)
 
     def stop(self) -> None:
         """What is found by now is to do. A solver that was just about to begin may not hear it: say it until it is done."""
@@ -72,6 +72,6 @@ class PlanProgress:
             self._searching = None
 
 
-def gap_pct(found: float, bound: float) -> float:
+def gap_pct(result: float, bound: float) -> float:
     """How far a plan that costs `found` may be from the best there can be, when none costs less than `bound`."""
-    return 100.0 * max(0.0, found - bound) / max(1.0, found)
+    return 100.0 * max(0.0, result - bound) / max(1.0, result)

@@ -40,8 +40,8 @@ def there_are(kitchen: Kitchen, resource: str) -> int | None:
     """How many there are; None of what is never short."""
     if named(resource):
         return 1
-    found = _THERE_ARE.get(resource)
-    return found(kitchen) if found else None
+    result = _THERE_ARE.get(resource)
+    return result(kitchen) if result else None
 
 
 @dataclass(frozen=True, slots=True)
@@ -79,7 +79,7 @@ def quiet_spans(kitchen: Kitchen, origin: datetime, horizon: int) -> list[tuple[
         return []
     origin = origin.astimezone(UTC)
     local = origin.astimezone(kitchen.zone)
-    found = []
+    result = []
     for day in range(-1, math.ceil(horizon / DAY) + 2):
         date = local.date() + timedelta(days=day)
         start = datetime(date.year, date.month, date.day, begins // 60, begins % 60, tzinfo=kitchen.zone)
@@ -88,8 +88,8 @@ def quiet_spans(kitchen: Kitchen, origin: datetime, horizon: int) -> list[tuple[
         a = max(0, math.floor((start - origin).total_seconds() / 60))
         b = min(horizon, math.ceil((stop - origin).total_seconds() / 60))
         if a < b:
-            found.append((a, b))
-    return found
+            result.append((a, b))
+    return result
 
 
 def hands_for(step: StepResult) -> int:
@@ -112,8 +112,8 @@ def hands_over_time(
 ) -> CooksOverTime:
     """Cooks all day but for quiet hours, each helper for as long as they are there."""
     there = [
-        (max(0, math.ceil(clock.minute(one.begins))), min(horizon, math.floor(clock.minute(one.ends))))
-        for one in helpers
+        (max(0, math.ceil(clock.minute(helper.begins))), min(horizon, math.floor(clock.minute(helper.ends))))
+        for helper in helpers
     ]
     most = HANDS_OF_A_COOK * (cooks + len(helpers))
     edges = sorted({0, horizon, *(edge for span in (*quiet, *there) for edge in span if 0 <= edge <= horizon)})

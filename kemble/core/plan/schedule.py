@@ -88,44 +88,44 @@ def plan_from(steps: Sequence[StepResult], kitchen: Kitchen, *, begin: datetime)
 @computes
 def planned(asked: PlanRequest) -> Plan | None:
     """The best plan of a day; where quiet hours cannot be kept, one that does not keep them. None when there is none."""
-    found = solve(asked)
-    if found is None and asked.quiet:
+    solved = solve(asked)
+    if solved is None and asked.quiet:
         asked = replace(asked, quiet=False)
-        found = solve(asked)
-    return None if found is None else plan_of(asked, found)
+        solved = solve(asked)
+    return None if solved is None else plan_of(asked, solved)
 
 
-def plan_of(asked: PlanRequest, found: SolvedDay) -> Plan:
+def plan_of(asked: PlanRequest, solved: SolvedDay) -> Plan:
     """The day as instants, with who does what."""
-    zone, clock = asked.kitchen.zone, found.clock
-    who = who_does_what(asked, found)
+    zone, clock = asked.kitchen.zone, solved.clock
+    who = who_does_what(asked, solved)
     scheduled = [
         ScheduledStep(
             step=task.step,
             dish=task.dish,
             who=who.get(task.key, ""),
-            starts=clock.at(found.starts[task.key]).astimezone(zone),
-            ends=clock.at(found.starts[task.key] + task.length).astimezone(zone),
+            starts=clock.at(solved.starts[task.key]).astimezone(zone),
+            ends=clock.at(solved.starts[task.key] + task.length).astimezone(zone),
         )
-        for task in found.tasks
+        for task in solved.tasks
     ]
-    scheduled.sort(key=lambda one: (one.starts, one.ends))
+    scheduled.sort(key=lambda scheduled_step: (scheduled_step.starts, scheduled_step.ends))
     return Plan(
-        serve=max(one.ends for one in scheduled),
+        serve=max(scheduled_step.ends for scheduled_step in scheduled),
         begin=scheduled[0].starts,
         scheduled=scheduled,
-        proven=found.proven,
-        gap_pct=found.gap_pct,
+        proven=solved.proven,
+        gap_pct=solved.gap_pct,
         quiet_kept=asked.quiet or asked.forward_from is not None,
     )
 
 
 def _one(steps: Sequence[StepResult], kitchen: Kitchen, anchor: datetime, *, backward: bool) -> Plan:
     dish = Dish("", steps, anchor)
-    found = planned(PlanRequest((dish,), kitchen, quiet=backward, forward_from=None if backward else anchor))
-    if found is None:
+    plan = planned(PlanRequest((dish,), kitchen, quiet=backward, forward_from=None if backward else anchor))
+    if plan is None:
         refuse("plan", say("these steps do not fit the equipment"), say("more burners or cooks in the kitchen"))
-    return found
+    return plan
 
 
 def kitchen_time(kitchen: Kitchen, text: str, path: str = "serve") -> datetime:

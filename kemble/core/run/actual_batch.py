@@ -63,19 +63,23 @@ def with_added(sheet: Sheet, added: Sequence[AddedIngredient]) -> Sheet:
     if not added:
         return sheet
     document = sheet.model_dump(mode="json")
-    for one in added:
-        part = next((part for part in document["parts"] if part["role"] == one.part), None)
+    for added_ingredient in added:
+        part = next((part for part in document["parts"] if part["role"] == added_ingredient.part), None)
         if part is None:
             refuse(
                 "added.part",
-                say("the sheet has no {part}", part=one.part),
+                say("the sheet has no {part}", part=added_ingredient.part),
                 ", ".join(part["role"] for part in document["parts"]),
             )
-        line = next((line for line in part["lines"] if line["ingredient"] == one.ingredient and _plain(line)), None)
+        line = next(
+            (line for line in part["lines"] if line["ingredient"] == added_ingredient.ingredient and _plain(line)), None
+        )
         if line:
-            line["amount"]["value"] = round(line["amount"]["value"] + one.grams, 3)
+            line["amount"]["value"] = round(line["amount"]["value"] + added_ingredient.grams, 3)
         else:
-            part["lines"].append({"ingredient": one.ingredient, "amount": {"value": one.grams, "unit": "g"}})
+            part["lines"].append(
+                {"ingredient": added_ingredient.ingredient, "amount": {"value": added_ingredient.grams, "unit": "g"}}
+            )
     return sheet_from(document)
 
 
@@ -85,7 +89,11 @@ def _plain(line: Mapping[str, Any]) -> bool:
 
 def actual(sheet: Sheet, kitchen: Kitchen, plan: Plan, events: Sequence[AnyEvent]) -> ActualBatch:
     """What the events say was in it: the newest weighing of each thing, and with it what was put in after that."""
-    keys = {one.step.id: one.step.target.key for one in plan.scheduled if one.step.target}
+    keys = {
+        scheduled_step.step.id: scheduled_step.step.target.key
+        for scheduled_step in plan.scheduled
+        if scheduled_step.step.target
+    }
     weighed: dict[str, float] = {}
     added: list[AddedIngredient] = []
     for event in standing(plan, events):
@@ -146,7 +154,7 @@ def reworked(
     moved = ripple(now, worked.facts)
     if not moved and not pieces:
         return None
-    by_key = {one.key: one for one in moved}
+    by_key = {change.key: change for change in moved}
     says = [_moved(by_key[key]) for key in _TOLD if key in by_key][:_MOST_TOLD]
     return RecalculatedRun(worked, moved, [*says, *pieces])
 
@@ -155,17 +163,25 @@ def _number(fact: Fact) -> float:
     return fact.value if isinstance(fact.value, float) else 0.0
 
 
-def _moved(one: FactChange) -> str:
+def _moved(change: FactChange) -> str:
     was, now = (
-        "none" if value is None else value if isinstance(value, str) else f"{value:.{one.decimals}f} {one.unit}".strip()
-        for value in (one.old, one.new)
+        "none"
+        if value is None
+        else value
+        if isinstance(value, str)
+        else f"{value:.{change.decimals}f} {change.unit}".strip()
+        for value in (change.old, change.new)
     )
-    return say("{first}{others} {now}, not {was}.", first=one.label[:1].upper(), others=one.label[1:], now=now, was=was)
+    return say(
+        "{first}{others} {now}, not {was}.", first=change.label[:1].upper(), others=change.label[1:], now=now, was=was
+    )
 
 
 def _pieces(plan: Plan, events: Sequence[AnyEvent], before: Mapping[str, Fact]) -> list[str]:
     """How many pieces it makes by those that were weighed, where that is another number than was told."""
-    weighed = {one.key: one.mean_g for one in weighed_pieces(plan, events)}
+    weighed = {
+        each_weighed_pieces.key: each_weighed_pieces.mean_g for each_weighed_pieces in weighed_pieces(plan, events)
+    }
     for key in BASE_PIECES:
         if key not in weighed or key not in before or "shape.pieces" not in before:
             continue

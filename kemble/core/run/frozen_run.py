@@ -40,10 +40,10 @@ def frozen(sheet: Sheet, worked: WorkResult, plan: Plan) -> FrozenRun:
 
 def frozen_from(document: Mapping[str, Any]) -> FrozenRun:
     """A run's document of any version. Raises KeyError for a version that is newer than this code."""
-    found = dict(document)
-    while found["version"] != FrozenRun.model_fields["version"].default:
-        found = _UPGRADES[found["version"]](found)
-    return FrozenRun.model_validate(found)
+    result = dict(document)
+    while result["version"] != FrozenRun.model_fields["version"].default:
+        result = _UPGRADES[result["version"]](result)
+    return FrozenRun.model_validate(result)
 
 
 def _from_1(document: Document) -> Document:
@@ -59,7 +59,7 @@ def _from_1(document: Document) -> Document:
         told = heat["curve"]
         curve = {"minutes": told["minutes"], "core_c": told["heart_c"], "surface_c": told["surface_c"]}
         core = {"curve": curve, "first": window["first_check"], "done": window["done"], "latest": window["latest"]}
-    steps = [{**one, "step": {"to_hand": [], **one["step"]}} for one in document["plan"]["scheduled"]]
+    steps = [{**item, "step": {"to_hand": [], **item["step"]}} for item in document["plan"]["scheduled"]]
     return {
         "version": 2,
         "sheet": document["sheet"],

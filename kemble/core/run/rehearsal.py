@@ -56,35 +56,46 @@ def played(parts: Sequence[RehearsedRun], manner: SimulatedCookTraits, cooks: in
     chance = random.Random(manner.seed)  # noqa: S311 - a play, not a secret
     free = [datetime.min.replace(tzinfo=parts[0].plan.begin.tzinfo)] * max(1, cooks)
     ends: dict[tuple[int, str], datetime] = {}
-    found: list[list[AnyEvent]] = [[] for _ in parts]
+    eventses: list[list[AnyEvent]] = [[] for _ in parts]
     order = sorted(
-        ((i, one) for i, part in enumerate(parts) for one in part.plan.scheduled), key=lambda each: each[1].starts
+        ((i, scheduled_step) for i, part in enumerate(parts) for scheduled_step in part.plan.scheduled),
+        key=lambda each: each[1].starts,
     )
     left = list(order)
     while left:
-        at = next((n for n, (i, one) in enumerate(left) if all((i, w.step) in ends for w in one.step.after)), 0)
-        i, one = left.pop(at)
-        step = one.step
+        at = next(
+            (
+                n
+                for n, (i, scheduled_step) in enumerate(left)
+                if all((i, w.step) in ends for w in scheduled_step.step.after)
+            ),
+            0,
+        )
+        i, scheduled_step = left.pop(at)
+        step = scheduled_step.step
         ready = [ends[i, w.step] + timedelta(minutes=w.at_least) for w in step.after if (i, w.step) in ends]
-        starts = max([one.starts, *ready])
+        starts = max([scheduled_step.starts, *ready])
         if step.hands != "free" or not step.after:
             starts += _delay(chance, manner, forgot=any(_went_alone(parts[i].plan, w.step) for w in step.after))
         if step.hands == "held":
             who = min(range(len(free)), key=lambda n: free[n])
             starts = max(starts, free[who])
-        lasts = _lasts(chance, manner, one)
+        lasts = _lasts(chance, manner, scheduled_step)
         stop = starts + timedelta(minutes=lasts)
         if step.hands == "held":
             free[who] = stop
         ends[i, step.id] = stop
-        found[i] += _events(chance, manner, i, one, starts, stop, parts[i].core)
-    for events in found:
+        eventses[i] += _events(chance, manner, i, scheduled_step, starts, stop, parts[i].core)
+    for events in eventses:
         events.sort(key=lambda event: event.at)
-    return found
+    return eventses
 
 
 def _went_alone(plan: Plan, step: str) -> bool:
-    return next((one.step.hands == "free" for one in plan.scheduled if one.step.id == step), False)
+    return next(
+        (scheduled_step.step.hands == "free" for scheduled_step in plan.scheduled if scheduled_step.step.id == step),
+        False,
+    )
 
 
 def _delay(chance: random.Random, manner: SimulatedCookTraits, *, forgot: bool) -> timedelta:
@@ -94,9 +105,9 @@ def _delay(chance: random.Random, manner: SimulatedCookTraits, *, forgot: bool) 
     return timedelta(minutes=minutes)
 
 
-def _lasts(chance: random.Random, manner: SimulatedCookTraits, one: ScheduledStep) -> float:
+def _lasts(chance: random.Random, manner: SimulatedCookTraits, scheduled_step: ScheduledStep) -> float:
     """How long a step takes: one with a window ends within it, unless it is forgotten."""
-    step = one.step
+    step = scheduled_step.step
     if step.window is None:
         return max(0.5, step.minutes * chance.lognormvariate(0.0, _DURATION_SD))
     window = step.window
@@ -111,12 +122,12 @@ def _events(
     chance: random.Random,
     manner: SimulatedCookTraits,
     run: int,
-    one: ScheduledStep,
+    scheduled_step: ScheduledStep,
     starts: datetime,
     stop: datetime,
     core: CoreCurve | None,
 ) -> list[AnyEvent]:
-    step, name = one.step, f"played-{run}-{one.step.id}"
+    step, name = scheduled_step.step, f"played-{run}-{scheduled_step.step.id}"
     played: list[AnyEvent] = [StepStarted(uid=f"{name}-started", at=starts, kind="started", step=step.id)]
     if step.target:
         grams = step.target.grams * (1 + _HEAVY * manner.heavy * chance.random() + chance.gauss(0, _WEIGHT_SD))
@@ -180,8 +191,8 @@ def report(runs: Sequence[tuple[str, Plan, Sequence[AnyEvent]]], cooks: int, now
     )
 
 
-def _worst(found: Iterable[ReportItem]) -> list[ReportItem]:
-    return sorted(found, key=lambda one: -one.minutes)
+def _worst(items: Iterable[ReportItem]) -> list[ReportItem]:
+    return sorted(items, key=lambda item: -item.minutes)
 
 
 def _min(minutes: float) -> str:
@@ -202,27 +213,30 @@ def _held(
 ) -> list[_OccupiedCook]:
     """When hands were held, by what."""
     return [
-        _OccupiedCook(i, one.step.id, one.step.title, state.started, state.ended or now)
+        _OccupiedCook(i, scheduled_step.step.id, scheduled_step.step.title, state.started, state.ended or now)
         for i, ((_, plan, _), run) in enumerate(zip(runs, states, strict=True))
-        for one, state in zip(plan.scheduled, run.steps, strict=True)
-        if one.step.hands == "held" and state.started is not None
+        for scheduled_step, state in zip(plan.scheduled, run.steps, strict=True)
+        if scheduled_step.step.hands == "held" and state.started is not None
     ]
 
 
 def _overlaps(spans: Sequence[_OccupiedCook], cooks: int) -> list[ReportItem]:
     """More held at once than there are cooks."""
-    found = []
+    items = []
     for together in combinations(spans, cooks + 1):
-        begins, ends = max(one.begins for one in together), min(one.ends for one in together)
+        begins, ends = (
+            max(occupied_cook.begins for occupied_cook in together),
+            min(occupied_cook.ends for occupied_cook in together),
+        )
         minutes = (ends - begins).total_seconds() / 60
         if minutes >= _TOLD_MIN:
-            titles = " and ".join(one.title for one in together)
-            found.append(
+            titles = " and ".join(occupied_cook.title for occupied_cook in together)
+            items.append(
                 ReportItem(
                     says=say("{titles}: held at once for {span}.", titles=titles, span=_min(minutes)), minutes=minutes
                 )
             )
-    return found
+    return items
 
 
 def _waited(
@@ -232,68 +246,74 @@ def _waited(
     cooks: int,
 ) -> list[ReportItem]:
     """A held step that could have begun, while all hands were in others."""
-    found = []
+    items = []
     for i, ((_, plan, _), run) in enumerate(zip(runs, states, strict=True)):
         ended = {state.id: state.ended for state in run.steps}
-        for one, state in zip(plan.scheduled, run.steps, strict=True):
-            if one.step.hands != "held" or state.started is None:
+        for scheduled_step, state in zip(plan.scheduled, run.steps, strict=True):
+            if scheduled_step.step.hands != "held" or state.started is None:
                 continue
-            ready = [end + timedelta(minutes=w.at_least) for w in one.step.after if (end := ended.get(w.step))]
-            could = max([one.starts, *ready])
+            ready = [
+                end + timedelta(minutes=w.at_least) for w in scheduled_step.step.after if (end := ended.get(w.step))
+            ]
+            could = max([scheduled_step.starts, *ready])
             others = [
                 span
                 for span in spans
-                if (span.run, span.step) != (i, one.step.id) and span.begins < state.started and span.ends > could
+                if (span.run, span.step) != (i, scheduled_step.step.id)
+                and span.begins < state.started
+                and span.ends > could
             ]
             if len(others) < cooks:
                 continue
             minutes = (min(state.started, max(span.ends for span in others)) - could).total_seconds() / 60
             if minutes >= _TOLD_MIN:
                 titles = " and ".join(dict.fromkeys(span.title for span in others))
-                found.append(
+                items.append(
                     ReportItem(
                         says=say(
                             "{title} waited {span}: hands were in {titles}.",
-                            title=one.step.title,
+                            title=scheduled_step.step.title,
                             span=_min(minutes),
                             titles=titles,
                         ),
                         minutes=minutes,
                     )
                 )
-    return found
+    return items
 
 
 def _burnt(
     runs: Sequence[tuple[str, Plan, Sequence[AnyEvent]]], states: Sequence[RunState], now: datetime
 ) -> list[ReportItem]:
     """What stood in its heat past its latest."""
-    found = []
+    items = []
     for (_, plan, _), run in zip(runs, states, strict=True):
-        for one, state in zip(plan.scheduled, run.steps, strict=True):
+        for scheduled_step, state in zip(plan.scheduled, run.steps, strict=True):
             if state.latest is None:
                 continue
             minutes = ((state.ended or now) - state.latest).total_seconds() / 60
             if minutes >= _TOLD_MIN:
-                found.append(
+                items.append(
                     ReportItem(
-                        says=say("{title}: {span} past its latest.", title=one.step.title, span=_min(minutes)),
+                        says=say(
+                            "{title}: {span} past its latest.", title=scheduled_step.step.title, span=_min(minutes)
+                        ),
                         minutes=minutes,
                     )
                 )
-    return found
+    return items
 
 
 def _missed(runs: Sequence[tuple[str, Plan, Sequence[AnyEvent]]], states: Sequence[RunState]) -> list[ReportItem]:
     """What came too long after what it waited for: too cool to seal, too stiff to spread."""
-    found = []
+    items = []
     for (_, plan, _), run in zip(runs, states, strict=True):
         ended, titles = (
-            {one.id: one.ended for one in run.steps},
-            {one.step.id: one.step.title for one in plan.scheduled},
+            {state.id: state.ended for state in run.steps},
+            {scheduled_step.step.id: scheduled_step.step.title for scheduled_step in plan.scheduled},
         )
-        for one, state in zip(plan.scheduled, run.steps, strict=True):
-            for wait in one.step.after:
+        for scheduled_step, state in zip(plan.scheduled, run.steps, strict=True):
+            for wait in scheduled_step.step.after:
                 end = ended.get(wait.step)
                 if wait.at_most is None or state.started is None or end is None:
                     continue
@@ -301,10 +321,10 @@ def _missed(runs: Sequence[tuple[str, Plan, Sequence[AnyEvent]]], states: Sequen
                 if minutes >= _TOLD_MIN:
                     says = say(
                         "{title} began {after} after {before}, {most} at most.",
-                        title=one.step.title,
+                        title=scheduled_step.step.title,
                         after=_min(minutes + wait.at_most),
                         before=titles[wait.step].lower(),
                         most=_min(wait.at_most),
                     )
-                    found.append(ReportItem(says=says, minutes=minutes))
-    return found
+                    items.append(ReportItem(says=says, minutes=minutes))
+    return items

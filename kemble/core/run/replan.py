@@ -64,18 +64,18 @@ def replan(
 
     Gaps that are broken already do not hold any more: what lies too long is told by its step, not by no plan at all.
     """
-    dishes = [_left(one, now) for one in going]
+    dishes = [_left(open_run, now) for open_run in going]
     if not any(dish.steps for dish in dishes):
         return None
     asked = _asked(going, dishes, kitchen, now, helpers)
-    found = solve(asked)
-    if found is None:
+    solved = solve(asked)
+    if solved is None:
         asked = replace(asked, dishes=[_loose(dish) for dish in asked.dishes])
-        found = solve(asked)
-    if found is None:
+        solved = solve(asked)
+    if solved is None:
         return None
-    scheduled = _by_run(going, plan_of(asked, found).scheduled)
-    later = found.later
+    scheduled = _by_run(going, plan_of(asked, solved).scheduled)
+    later = solved.later
     return ReplannedRuns(
         scheduled=scheduled,
         later_min=later,
@@ -91,10 +91,10 @@ def _asked(
         dish if dish.steps else replace(dish, steps=[_nothing()], serve=max(dish.serve, now)) for dish in dishes
     ]
     like = {
-        key_of(i, one.step.id): one.starts
+        key_of(i, scheduled_step.step.id): scheduled_step.starts
         for i, run in enumerate(going)
-        for one in run.plan.scheduled
-        if one.starts >= now
+        for scheduled_step in run.plan.scheduled
+        if scheduled_step.starts >= now
     }
     running = {
         key_of(i, step.id): now for i, run in enumerate(going) for step in run.state.steps if step.status == "running"
@@ -147,7 +147,7 @@ def _next_minute(at: datetime) -> datetime:
 
 def _left(run: OpenRun, now: datetime) -> Dish:
     """What is left of a run: its running steps for as long as they still want, and all that has not begun."""
-    states = {one.id: one for one in run.state.steps}
+    states = {state.id: state for state in run.state.steps}
     steps: list[StepResult] = []
     for scheduled in run.plan.scheduled:
         step, state = scheduled.step, states[scheduled.step.id]
@@ -187,9 +187,9 @@ def _possible(dishes: Sequence[Dish], going: Sequence[OpenRun], kitchen: Kitchen
     """What runs already runs: where more hands or places are in use than there are, those over are not counted."""
     hands = HANDS_OF_A_COOK * kitchen.cooks
     used: dict[str, int] = {}
-    found = []
+    found_dishes = []
     for dish, run in zip(dishes, going, strict=True):
-        running = {one.id for one in run.state.steps if one.status == "running"}
+        running = {state.id for state in run.state.steps if state.status == "running"}
         steps = []
         for step in dish.steps:
             if step.id in running:
@@ -202,8 +202,8 @@ def _possible(dishes: Sequence[Dish], going: Sequence[OpenRun], kitchen: Kitchen
                 if over:
                     step = step.model_copy(update={"uses": [use for use in step.uses if use not in over]})
             steps.append(step)
-        found.append(replace(dish, steps=steps))
-    return found
+        found_dishes.append(replace(dish, steps=steps))
+    return found_dishes
 
 
 def _loose(dish: Dish) -> Dish:
@@ -217,14 +217,16 @@ def _loose(dish: Dish) -> Dish:
 
 def _by_run(going: Sequence[OpenRun], scheduled: Sequence[ScheduledStep]) -> list[list[ScheduledStep]]:
     """The steps that have not begun, each with its own step again, waits and all."""
-    found: list[list[ScheduledStep]] = [[] for _ in going]
-    for one in scheduled:
-        run = going[one.dish]
+    scheduled_stepses: list[list[ScheduledStep]] = [[] for _ in going]
+    for scheduled_step in scheduled:
+        run = going[scheduled_step.dish]
         states = {state.id: state for state in run.state.steps}
-        if one.step.id in states and states[one.step.id].status != "running":
-            own = next(each for each in run.plan.scheduled if each.step.id == one.step.id)
-            found[one.dish].append(one.model_copy(update={"step": own.step, "dish": own.dish}))
-    return found
+        if scheduled_step.step.id in states and states[scheduled_step.step.id].status != "running":
+            own = next(each for each in run.plan.scheduled if each.step.id == scheduled_step.step.id)
+            scheduled_stepses[scheduled_step.dish].append(
+                scheduled_step.model_copy(update={"step": own.step, "dish": own.dish})
+            )
+    return scheduled_stepses
 
 
 def _says(
@@ -244,16 +246,16 @@ def _says(
         )
     moved = []
     for run, steps in zip(going, scheduled, strict=True):
-        was = {one.step.id: one.starts for one in run.plan.scheduled}
-        for one in steps:
-            by = (one.starts - was[one.step.id]).total_seconds() / 60
-            if abs(by) >= MOVED_MIN and one.step.hands != "free":
-                moved.append((one.starts, by, one))
+        was = {scheduled_step.step.id: scheduled_step.starts for scheduled_step in run.plan.scheduled}
+        for scheduled_step in steps:
+            by = (scheduled_step.starts - was[scheduled_step.step.id]).total_seconds() / 60
+            if abs(by) >= MOVED_MIN and scheduled_step.step.hands != "free":
+                moved.append((scheduled_step.starts, by, scheduled_step))
     moved.sort(key=lambda each: each[0])
-    for starts, by, one in moved[:_MOST_TOLD]:
+    for starts, by, scheduled_step in moved[:_MOST_TOLD]:
         way = "later" if by > 0 else "earlier"
         when = kitchen.clock_words(starts.astimezone(kitchen.zone))
-        says.append(f"{one.step.title}: {when}, {span_words(abs(by))} {way}.")
+        says.append(f"{scheduled_step.step.title}: {when}, {span_words(abs(by))} {way}.")
     if len(moved) > _MOST_TOLD:
         says.append(say("{steps} more steps move with them.", steps=len(moved) - _MOST_TOLD))
     if moved and later <= 0:
@@ -265,12 +267,12 @@ def _choices(
     going: Sequence[OpenRun], dishes: Sequence[Dish], asked: PlanRequest, later: int, otherwise: Otherwise | None
 ) -> list[str]:
     """What would bring the table nearer to its time, each solved before it is told."""
-    found = []
+    result = []
     helped = solve(replace(asked, more_cooks=1))
     if helped is not None and helped.later < later:
-        found.append(say("A second pair of hands from now on: {brings}.", brings=_brings(helped)))
+        result.append(say("A second pair of hands from now on: {brings}.", brings=_brings(helped)))
     if otherwise is None:
-        return found
+        return result
     for i, run in enumerate(going):
         open_ids = {state.id for state in run.state.steps if state.status in ("ready", "waiting")}
         for says, steps in otherwise(i):
@@ -280,8 +282,8 @@ def _choices(
             others = [tried if j == i else dish for j, dish in enumerate(asked.dishes)]
             placed = solve(replace(asked, dishes=others))
             if placed is not None and placed.later < later:
-                found.append(f"{run.title}, {says}: {_brings(placed)}.")
-    return found
+                result.append(f"{run.title}, {says}: {_brings(placed)}.")
+    return result
 
 
 def _brings(placed: SolvedDay) -> str:

@@ -125,9 +125,9 @@ def _refit(
     if core is None or step.window is None:
         return None
     shift = _shift(step, core)
-    found = refit(core.curve, (core.first, core.done, core.latest), probed, unit)
-    return found and found.model_copy(
-        update={name: getattr(found, name) + shift for name in ("first", "done", "latest", "was_done")}
+    found_refit = refit(core.curve, (core.first, core.done, core.latest), probed, unit)
+    return found_refit and found_refit.model_copy(
+        update={name: getattr(found_refit, name) + shift for name in ("first", "done", "latest", "was_done")}
     )
 
 
@@ -189,17 +189,17 @@ def _project(fold: RunFold, now: datetime, core: CoreCurve | None, unit: Tempera
 
 def _in_order(plan: Plan) -> list[ScheduledStep]:
     """The steps so that each comes after all that it waits for."""
-    left, placed, found = list(plan.scheduled), set[str](), list[ScheduledStep]()
+    left, placed, scheduled_steps = list(plan.scheduled), set[str](), list[ScheduledStep]()
     while left:
         for scheduled in left:
             if all(wait.step in placed for wait in scheduled.step.after):
-                found.append(scheduled)
+                scheduled_steps.append(scheduled)
                 placed.add(scheduled.step.id)
                 left.remove(scheduled)
                 break
         else:
             raise ValueError("the steps wait for each other in a circle")
-    return found
+    return scheduled_steps
 
 
 def _focus(fold: RunFold, states: Sequence[StepState], now: datetime) -> tuple[str | None, str | None]:

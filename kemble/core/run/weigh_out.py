@@ -187,7 +187,7 @@ def bench_of(setup: BenchSetup, marks: Sequence[BenchMarkEvent]) -> BenchState:
             left, pieces, guess = max(0.0, left - grams), pieces - 1, None
     target = left / pieces if pieces and left > 0 and not closed else None
     off = (setup.tolerance_pct / 100) * (target or 0.0)
-    grams_of = [one.grams for one in weighed]
+    grams_of = [piece.grams for piece in weighed]
     mean = fmean(grams_of) if weighed else None
     sd = stdev(grams_of) if len(weighed) > 1 else None
     state = BenchState(
@@ -203,7 +203,7 @@ def bench_of(setup: BenchSetup, marks: Sequence[BenchMarkEvent]) -> BenchState:
         sd_g=sd,
         cv_pct=100 * sd / mean if sd is not None and mean else None,
         drift_g=_drift(grams_of),
-        outside=sum(one.outside for one in weighed),
+        outside=sum(piece.outside for piece in weighed),
         eye=eye_of(weighed),
         closed=closed,
         says="",
@@ -220,7 +220,7 @@ def _weighed(grams: float, target: float, tolerance_pct: float, guess: float | N
 
 def eye_of(weighed: Sequence[WeighedPiece]) -> GuessAccuracy | None:
     """Bias and spread of the guesses; None when there are none."""
-    off = [100 * (one.guess_g - one.grams) / one.grams for one in weighed if one.guess_g is not None]
+    off = [100 * (piece.guess_g - piece.grams) / piece.grams for piece in weighed if piece.guess_g is not None]
     if not off:
         return None
     return GuessAccuracy(guesses=len(off), bias_pct=fmean(off), spread_pct=stdev(off) if len(off) > 1 else None)
@@ -324,7 +324,7 @@ def _rest(setup: BenchSetup, state: BenchState) -> str:
             done=done,
             left_g=setup.weight(state.left_g),
         )
-    light = sorted(state.weighed, key=lambda one: one.grams)[: max(1, len(state.weighed) // 4)]
+    light = sorted(state.weighed, key=lambda piece: piece.grams)[: max(1, len(state.weighed) // 4)]
     return say(
         "{done}. {left} left: {each} to each of the {pieces} lightest.",
         done=done,

@@ -51,13 +51,13 @@ def weighed_pieces(plan: Plan, events: Sequence[AnyEvent]) -> list[WeighedPieces
     for event in standing(plan, events):
         if event.kind == "weighed":
             grams.setdefault(event.step, []).append(event.grams)
-    found = []
+    weighed_pieceses = []
     for scheduled in plan.scheduled:
         step, target = scheduled.step, scheduled.step.target
         if target is None or target.key not in PIECES or step.id not in grams:
             continue
         practice, meant = parted(grams[step.id])
-        found.append(
+        weighed_pieceses.append(
             WeighedPieces(
                 step=step.id,
                 label=target.label,
@@ -69,4 +69,4 @@ def weighed_pieces(plan: Plan, events: Sequence[AnyEvent]) -> list[WeighedPieces
                 spread_g=stdev(meant or practice) if len(meant or practice) > 1 else None,
             )
         )
-    return found
+    return weighed_pieceses

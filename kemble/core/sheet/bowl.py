@@ -145,9 +145,11 @@ class PartBowl:
 def dry_beans_g(going: Iterable[Contribution]) -> float:
     """Grams of beans as they would weigh dry, those that were bought cooked with them."""
     return sum(
-        one.composition.solids / (1 - _DRY_BEAN_WATER) if "cooked" in one.item.tags else one.grams
-        for one in going
-        if one.item.group == "legume"
+        contribution.composition.solids / (1 - _DRY_BEAN_WATER)
+        if "cooked" in contribution.item.tags
+        else contribution.grams
+        for contribution in going
+        if contribution.item.group == "legume"
     )
 
 
@@ -165,7 +167,7 @@ class Bowl:
     @property
     def items(self) -> list[Ingredient]:
         """Every ingredient of the sheet, once."""
-        return list({one.item.id: one.item for one in self.lines}.values())
+        return list({line.item.id: line.item for line in self.lines}.values())
 
 
 class _UnweighableLine(Exception):
@@ -256,18 +258,20 @@ class _BowlBuilder:
         lines, takes = tuple(self._of_lines(part)), tuple(self._of_takes(part))
         self.filled.add(part.role)
         going = (*lines, *takes, *self._of_rests(part))
-        inside = Composition.summed(one.composition for one in going)
-        family = family_of(self.sheet, part, [one.item for one in self.lines if one.role == part.role])
+        inside = Composition.summed(contribution.composition for contribution in going)
+        family = family_of(self.sheet, part, [line.item for line in self.lines if line.role == part.role])
         if part.role != "base":
             dry_g = dry_beans_g(going)
-            fat_g = sum(one.composition.fat for one in going if one.item.group == "fat")
+            fat_g = sum(contribution.composition.fat for contribution in going if contribution.item.group == "fat")
             made = yields(family, PartInput(part.role, inside, dry_g, fat_g))
             if f"part.{part.role}.made_g" in self.weighed:
                 made = as_weighed(made, self.weighed[f"part.{part.role}.made_g"])
             self.made[part.role] = made
-            for one in made:
-                self.items[part.role, one.output.id] = _as_ingredient(part, one, one is made[0], going)
-                self.left[part.role, one.output.id] = one.grams
+            for part_yield in made:
+                self.items[part.role, part_yield.output.id] = _as_ingredient(
+                    part, part_yield, part_yield is made[0], going
+                )
+                self.left[part.role, part_yield.output.id] = part_yield.grams
             self._hold_back(part, made[0])
         return part, family, going, inside
 
@@ -286,14 +290,14 @@ class _BowlBuilder:
         return grams_of(some.amount.value, some.amount.unit, g_per_ml=density, g_per_piece=None, g_per_pack=None)
 
     def _of_lines(self, part: Part) -> Iterator[Contribution]:
-        for one in self.lines:
+        for line in self.lines:
             by_step: dict[str, float] = {}
-            for share in one.shares:
+            for share in line.shares:
                 if share.to == part.role:
                     by_step[share.joins] = by_step.get(share.joins, 0.0) + share.grams
             for joins, grams in by_step.items():
                 if grams > 0:
-                    yield Contribution(one.ref, one.item, grams, one.item.composition(grams), joins, weighed=one)
+                    yield Contribution(line.ref, line.item, grams, line.item.composition(grams), joins, weighed=line)
 
     def _of_takes(self, part: Part) -> Iterator[Contribution]:
         for index, take in enumerate(part.takes):
@@ -308,18 +312,20 @@ class _BowlBuilder:
         role, output = take.source
         source: PartRole = next(role_ for role_ in self.made if role_ == role)
         made = self.made[source]
-        return source, next((one for one in made if one.output.id == output), made[0])
+        return source, next((part_yield for part_yield in made if part_yield.output.id == output), made[0])
 
     def _of_rests(self, part: Part) -> Iterator[Contribution]:
         """What is left of the parts whose rest goes into this one. What its way counts raw is counted there."""
         for role, made in self.made.items():
-            source = next(one for one in self.sheet.parts if one.role == role)
-            for one in made:
-                place = self._place(source, one)
-                left = self.left[role, one.output.id] - self._still_to_take(role, one)
+            source = next(part for part in self.sheet.parts if part.role == role)
+            for part_yield in made:
+                place = self._place(source, part_yield)
+                left = self.left[role, part_yield.output.id] - self._still_to_take(role, part_yield)
                 if place.to != part.role or left <= 0 or (part.role == "base" and counts_raw(self.sheet, source)):
                     continue
-                yield from self._give(TakenOutput(role, one.output.id, part.role, -1, left, left), one, place.joins)
+                yield from self._give(
+                    TakenOutput(role, part_yield.output.id, part.role, -1, left, left), part_yield, place.joins
+                )
 
     def _still_to_take(self, role: PartRole, made: PartYield) -> float:
         """What parts that are filled later take of an output: its rest is what they leave."""
@@ -345,15 +351,15 @@ class _BowlBuilder:
         yield Contribution(f"part.{taken.source}.made_g", item, taken.grams, composition, joins, taken=taken)
 
     def _had(self, part: Part) -> tuple[PartOutput, ...]:
-        found = []
-        for i, one in enumerate(self.made[part.role]):
+        outputs = []
+        for i, part_yield in enumerate(self.made[part.role]):
             kept, away = self.held[part.role] if i == 0 else (0.0, 0.0)
             took = sum(
-                taken.grams for taken in self.taken if (taken.source, taken.output) == (part.role, one.output.id)
+                taken.grams for taken in self.taken if (taken.source, taken.output) == (part.role, part_yield.output.id)
             )
-            item = self.items[part.role, one.output.id]
-            found.append(PartOutput(part.role, one, item, took, kept, away, self._place(part, one)))
-        return tuple(found)
+            item = self.items[part.role, part_yield.output.id]
+            outputs.append(PartOutput(part.role, part_yield, item, took, kept, away, self._place(part, part_yield)))
+        return tuple(outputs)
 
 
 def counts_raw(sheet: Sheet, part: Part) -> bool:
@@ -367,8 +373,11 @@ _LOOSE = ("nut", "dust", "fruit", "savoury")
 
 def _g_per_ml(made: PartYield, per_100: Composition, of: tuple[Contribution, ...]) -> float:
     """What is only made ready takes the room that it took before; of what is mixed or cooked, its components' own."""
-    if made.output.group in _LOOSE and of and isclose(made.grams, sum(one.grams for one in of)):
-        room = sum(one.grams / (one.weighed.g_per_ml if one.weighed else one.item.g_per_ml) for one in of)
+    if made.output.group in _LOOSE and of and isclose(made.grams, sum(contribution.grams for contribution in of)):
+        room = sum(
+            contribution.grams / (contribution.weighed.g_per_ml if contribution.weighed else contribution.item.g_per_ml)
+            for contribution in of
+        )
         return made.grams / room
     return properties(fractions(per_100), 25.0).rho / 1000.0
 
@@ -384,9 +393,9 @@ def _as_ingredient(part: Part, made: PartYield, is_main: bool, of: tuple[Contrib
         group=made.output.group,
         per_100_g=per_100,
         density={"poured": _g_per_ml(made, per_100, of)},
-        allergens=tuple(dict.fromkeys(name for one in of for name in one.item.allergens)),
-        perishable=any(one.item.perishable for one in of),
-        tags=tuple(dict.fromkeys(tag for one in of for tag in one.item.tags)),
+        allergens=tuple(dict.fromkeys(name for contribution in of for name in contribution.item.allergens)),
+        perishable=any(contribution.item.perishable for contribution in of),
+        tags=tuple(dict.fromkeys(tag for contribution in of for tag in contribution.item.tags)),
     )
 
 
@@ -400,5 +409,5 @@ def family_of(sheet: Sheet, part: Part, items: list[Ingredient]) -> Family | Non
     names = {name for item in items for name in (item.id, item.group)}
     if usual and (not usual.tells or names.intersection(usual.tells)):
         return usual
-    told = (one for one in FAMILIES.values() if part.role in one.roles and names.intersection(one.tells))
+    told = (family for family in FAMILIES.values() if part.role in family.roles and names.intersection(family.tells))
     return next(told, usual or FAMILIES[USUAL[part.role]])

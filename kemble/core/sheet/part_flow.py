@@ -72,7 +72,7 @@ def _check_takes(parts: Sequence[Part]) -> None:
                     {"path": path, "of": take.of, "accepts": " or ".join(others) or "a sheet with a part to take of"},
                 )
             made = FAMILIES[family].outputs if (family := roles[role].family) else None
-            if output and made is not None and output not in [one.id for one in made]:
+            if output and made is not None and output not in [family_output.id for family_output in made]:
                 raise PydanticCustomError(
                     "kemble_take",
                     'the {role} makes no "{output}"',
@@ -80,7 +80,7 @@ def _check_takes(parts: Sequence[Part]) -> None:
                         "path": path,
                         "role": role,
                         "output": output,
-                        "accepts": " or ".join(f"{role}.{one.id}" for one in made),
+                        "accepts": " or ".join(f"{role}.{family_output.id}" for family_output in made),
                     },
                 )
 

@@ -42,11 +42,11 @@ def yields(family: Family | None, going: PartInput) -> tuple[PartYield, ...]:
     if family is None:
         return (_as_it_is(FamilyOutput("base", "base", "flour"), going.inside),)
     rule = _RULES.get(family.finish.rule)
-    found = rule(family, going) if rule else ()
-    if not found:
+    part_yields = rule(family, going) if rule else ()
+    if not part_yields:
         return (_as_it_is(family.main(going.role), going.inside),)
     main = family.main(going.role)
-    return tuple(sorted(found, key=lambda one: one.output is not main))
+    return tuple(sorted(part_yields, key=lambda part_yield: part_yield.output is not main))
 
 
 def as_weighed(made: tuple[PartYield, ...], grams: float) -> tuple[PartYield, ...]:

@@ -12,10 +12,10 @@ def lifted(content: Any) -> Any:
     """A sheet's document of any version as the newest. What is no sheet, or says no known version, is left as it is."""
     if not isinstance(content, Mapping):
         return content
-    found = dict(content)
-    while isinstance(version := found.get("version"), int) and version in _LIFTS:
-        found = _LIFTS[version](found)
-    return found
+    result = dict(content)
+    while isinstance(version := result.get("version"), int) and version in _LIFTS:
+        result = _LIFTS[version](result)
+    return result
 
 
 def _from_1(document: Document) -> Document:

@@ -59,7 +59,7 @@ class Calculation:
     shelf: Shelf
     bowl: Bowl
     weighed: Mapping[str, float] = field(default_factory=dict)  # facts that a scale has shown, in grams
-    book: FactBook = field(default_factory=FactBook)
+    fact_book: FactBook = field(default_factory=FactBook)
     advice: list[Advice] = field(default_factory=list)
     problems: list[Problem] = field(default_factory=list)
     spreads: dict[str, Spread] = field(default_factory=dict)  # of every time that was propagated, by its key
@@ -80,7 +80,7 @@ class Calculation:
     def gel_c(self, of: Mapping[EstimateId, float]) -> float:
         """Where the starch of the sheet gels, with some estimates otherwise than likely."""
         likely = self.likely("gel_c")
-        return self.book.number("mix.gel_temperature_c") + of.get("gel_c", likely) - likely
+        return self.fact_book.number("mix.gel_temperature_c") + of.get("gel_c", likely) - likely
 
     def likely(self, name: EstimateId) -> float:
         """The likely value of an estimate."""
@@ -111,7 +111,7 @@ class Calculation:
         """Whether it must stand in that one: named, or the only one of several that takes its tin."""
         if self.steamer.name == self.sheet.heat.vessel:
             return True
-        takes = [one for one in self.kitchen.steamers if one.room_mm >= self._steamed_mm]
+        takes = [steamer for steamer in self.kitchen.steamers if steamer.room_mm >= self._steamed_mm]
         return len(takes) == 1 < len(self.kitchen.steamers)
 
     @cached_property
@@ -181,7 +181,7 @@ class Calculation:
 
     def estimated(self, name: EstimateId) -> Origin:
         """An estimate as an origin: the kitchen's own where it holds one."""
-        if (found := self._origins.get(name)) is None:
+        if (origin := self._origins.get(name)) is None:
             row = self.estimates[name]
             learned = self.kitchen.learned.get(name)
             where = "learned:" if learned else "kitchen:estimates." if name in self.kitchen.estimates else "estimate:"
@@ -190,8 +190,8 @@ class Calculation:
                 if learned
                 else row.words
             )
-            found = self._origins[name] = leaf(f"{where}{name}", words, round(row.value, 3), row.unit)
-        return found
+            origin = self._origins[name] = leaf(f"{where}{name}", words, round(row.value, 3), row.unit)
+        return origin
 
     def school(self, choice_id: str) -> list[Origin]:
         """The school followed, as an origin; none in a way that does not leave it open."""

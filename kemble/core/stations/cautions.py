@@ -30,10 +30,10 @@ def cautions(bowl: Bowl, way: Way, step_cautions: Iterable[str]) -> list[Caution
     ids = [*way.cautions, *step_cautions]
     ids += [c for part in bowl.parts.values() if part.family for c in part.family.cautions]
     ids += brought(bowl)
-    found = [CAUTIONS[caution_id] for caution_id in dict.fromkeys(ids)]
+    caution = [CAUTIONS[caution_id] for caution_id in dict.fromkeys(ids)]
     holds = allergens(bowl)
     if holds:
-        found.append(
+        caution.append(
             Caution(
                 id="allergens",
                 title=say("Allergens"),
@@ -43,4 +43,4 @@ def cautions(bowl: Bowl, way: Way, step_cautions: Iterable[str]) -> list[Caution
                 ),
             )
         )
-    return found
+    return caution

@@ -9,62 +9,68 @@ from kemble.core.sheet.bowl import PartOutput
 from kemble.core.stations.calculation import Calculation
 
 
-def ends_in_it(working: Calculation) -> list[PartOutput]:
+def ends_in_it(calculation: Calculation) -> list[PartOutput]:
     """The outputs whose rest goes in or on what is eaten; leaves and paper are not, nor a filling of what is sheeted."""
-    sheeted = working.follows(working.way.sheeted_when)
+    sheeted = calculation.follows(calculation.way.sheeted_when)
     return [
         had
-        for bowl in working.bowl.parts.values()
+        for bowl in calculation.bowl.parts.values()
         for had in bowl.outputs
         if had.place.to == "whole" and had.rest > 0 and had.made.output.group != "leaf"
         if not (sheeted and had.place.where == "within")
     ]
 
 
-def sweetness_pct(working: Calculation, of_base_pct: float, base_g: float) -> float:
+def sweetness_pct(calculation: Calculation, of_base_pct: float, base_g: float) -> float:
     """Sugar on 100 of flour or dry grain: in a tin, where all lies together, that of every part that ends in it."""
-    if working.way.form != "tin":
+    if calculation.way.form != "tin":
         return of_base_pct
-    return of_base_pct + sum(100 * had.composition(had.rest).sugar / base_g for had in ends_in_it(working))
+    return of_base_pct + sum(100 * had.composition(had.rest).sugar / base_g for had in ends_in_it(calculation))
 
 
-def tray_g(working: Calculation) -> float:
+def tray_g(calculation: Calculation) -> float:
     """What lies in the tray when it is cut: all of it, but for what each piece is then coated with."""
-    coats = sum(had.rest for had in ends_in_it(working) if had.place.where == "round")
-    return working.book.number("whole.g") - coats
+    coats = sum(had.rest for had in ends_in_it(calculation) if had.place.where == "round")
+    return calculation.fact_book.number("whole.g") - coats
 
 
-def whole_of_tray(working: Calculation, cooked: Composition) -> None:
+def whole_of_tray(calculation: Calculation, cooked: Composition) -> None:
     """All of it in its tins. `cooked` is the base once it is done."""
-    body = working.book.number("mix.cooked_g")
+    body = calculation.fact_book.number("mix.cooked_g")
     share = body / cooked.total if cooked.total else 1.0
-    parts = [(had, had.rest) for had in ends_in_it(working)]
-    _enter(working, cooked.scaled(share), body, parts, [])
+    parts = [(had, had.rest) for had in ends_in_it(calculation)]
+    _enter(calculation, cooked.scaled(share), body, parts, [])
     if parts:
-        _sweetness(working)
+        _sweetness(calculation)
 
 
-def whole_of_pieces(working: Calculation, cooked: Composition) -> None:
+def whole_of_pieces(calculation: Calculation, cooked: Composition) -> None:
     """One finished piece, and all of them: the dough of it cooked, and of every part what goes in or on one."""
-    book = working.book
-    if "shape.pieces" not in book:
+    fact_book = calculation.fact_book
+    if "shape.pieces" not in fact_book:
         return
-    count, dough = book.number("shape.pieces"), book.number("shape.base_g")
-    total = book.number("mix.cooked_g" if working.way.portions == "cooked" else "mix.batch_g")
+    count, dough = fact_book.number("shape.pieces"), fact_book.number("shape.base_g")
+    total = fact_book.number("mix.cooked_g" if calculation.way.portions == "cooked" else "mix.batch_g")
     used = min(1.0, count * dough / total) if total else 0.0
     parts = []
-    for had in ends_in_it(working):
+    for had in ends_in_it(calculation):
         key = _EACH.get(had.role, f"part.{had.role}.piece_g")
-        is_main = had is working.bowl.parts[had.role].main
-        each = book.number(key) if is_main and key in book else had.rest / count if count else 0.0
-        if had.role == "filling" and "shape.heart_g" in book and "shape.paste_g" in book:
-            each = book.number("shape.paste_g")
+        is_main = had is calculation.bowl.parts[had.role].main
+        each = fact_book.number(key) if is_main and key in fact_book else had.rest / count if count else 0.0
+        if had.role == "filling" and "shape.heart_g" in fact_book and "shape.paste_g" in fact_book:
+            each = fact_book.number("shape.paste_g")
         parts.append((had, min(had.rest, each * count)))
-    _enter(working, cooked.scaled(used), book.number("mix.cooked_g") * used, parts, ["shape.pieces", "shape.base_g"])
+    _enter(
+        calculation,
+        cooked.scaled(used),
+        fact_book.number("mix.cooked_g") * used,
+        parts,
+        ["shape.pieces", "shape.base_g"],
+    )
     if count:
-        book.add(
+        fact_book.add(
             "whole.piece_g",
-            book.number("whole.g") / count,
+            fact_book.number("whole.g") / count,
             say("cooked, with what is in it and on it"),
             source=CONSERVATION,
             of=["whole.g", "shape.pieces"],
@@ -75,24 +81,24 @@ _EACH = {"filling": "shape.filling_g", "heart": "shape.heart_g"}
 
 
 def _enter(
-    working: Calculation, body: Composition, body_g: float, parts: list[tuple[PartOutput, float]], of: list[str]
+    calculation: Calculation, body: Composition, body_g: float, parts: list[tuple[PartOutput, float]], of: list[str]
 ) -> None:
-    book = working.book
+    fact_book = calculation.fact_book
     named: list[Origin] = [
         leaf(f"part.{had.role}.made_g", had.item.name, round(grams, 1), "g") for had, grams in parts if grams > 0
     ]
     whole = Composition.summed([body, *(had.composition(grams) for had, grams in parts)])
     names = ", ".join(had.item.name.lower() for had, grams in parts if grams > 0)
-    total = book.add(
+    total = fact_book.add(
         "whole.g",
         body_g + sum(grams for _, grams in parts),
-        say("the {word} once it is done", word=working.way.word("dough"))
+        say("the {word} once it is done", word=calculation.way.word("dough"))
         + (say(", with {names}", names=names) if names else ""),
         source=CONSERVATION,
         of=["mix.cooked_g", *of, *named],
     )
     for key, component in (("water", whole.water), ("sugar", whole.sugar), ("fat", whole.fat)):
-        book.add(
+        fact_book.add(
             f"whole.{key}_pct",
             100 * component / total if total else 0.0,
             say("{key} in the dough and in all that ends in it, on its weight", key=key),
@@ -101,12 +107,12 @@ def _enter(
         )
 
 
-def _sweetness(working: Calculation) -> None:
-    book = working.book
-    base_g = book.number("mix.base_g")
-    book.add(
+def _sweetness(calculation: Calculation) -> None:
+    fact_book = calculation.fact_book
+    base_g = fact_book.number("mix.base_g")
+    fact_book.add(
         "whole.sweetness_pct",
-        sweetness_pct(working, book.number("mix.sugar_pct"), base_g),
+        sweetness_pct(calculation, fact_book.number("mix.sugar_pct"), base_g),
         say("the sugar of the batter, and of all that ends in it, on 100 of flour or dry grain"),
         source=SOURCE,
         of=["mix.sugar_pct", "mix.base_g", "whole.g"],

@@ -40,19 +40,21 @@ class GivenTimeComparison(AnswerModel):
     explains: str = ""
 
 
-def taught(working: Calculation, steps: Sequence[StepResult]) -> tuple[GivenTimeComparison, ...]:
+def taught(calculation: Calculation, steps: Sequence[StepResult]) -> tuple[GivenTimeComparison, ...]:
     """Every taught time that there is something of ours to hold it against."""
     by_id = {step.id: step for step in steps}
-    found = []
-    for of, told in working.sheet.taught.items():
+    given_time_comparisons = []
+    for of, told in calculation.sheet.taught.items():
         if of in _HOW:
-            found.append(_HOW[of](working, told))
+            given_time_comparisons.append(_HOW[of](calculation, told))
         elif of in by_id:
-            found.append(_step(working, by_id[of], told))
-    return tuple(one for one in found if one is not None)
+            given_time_comparisons.append(_step(calculation, by_id[of], told))
+    return tuple(
+        given_time_comparison for given_time_comparison in given_time_comparisons if given_time_comparison is not None
+    )
 
 
-def _step(working: Calculation, step: StepResult, told: GivenTime) -> GivenTimeComparison:
+def _step(calculation: Calculation, step: StepResult, told: GivenTime) -> GivenTimeComparison:
     """Any other step: where theirs lies in what ours may be, and what would explain it."""
     says, share = [], None
     if step.between:
@@ -62,10 +64,10 @@ def _step(working: Calculation, step: StepResult, told: GivenTime) -> GivenTimeC
         says.append(
             say("it is {place} what ours may be, {least:.0f} to {most:.0f}", place=place, least=least, most=most)
         )
-    hot = working.book.number("heat.to_boil_min") if "heat.to_boil_min" in working.book else 0.0
+    hot = calculation.fact_book.number("heat.to_boil_min") if "heat.to_boil_min" in calculation.fact_book else 0.0
     if step.fact == "heat.to_boil_min" and told.minutes < hot:
         says.append(say("the water has begun to sing, and does not boil yet"))
-    beside = step.minutes - working.book.number(step.fact) if step.fact in working.book else 0.0
+    beside = step.minutes - calculation.fact_book.number(step.fact) if step.fact in calculation.fact_book else 0.0
     return unchecked_model(
         GivenTimeComparison,
         of=step.id,
@@ -74,19 +76,19 @@ def _step(working: Calculation, step: StepResult, told: GivenTime) -> GivenTimeC
         ours_min=step.minutes,
         done_pct=share,
         says=tuple(says),
-        explains=_explained(working, step.fact, told.minutes - beside, step.minutes - beside),
+        explains=_explained(calculation, step.fact, told.minutes - beside, step.minutes - beside),
     )
 
 
-def _heat(working: Calculation, told: GivenTime) -> GivenTimeComparison | None:
-    book = working.book
-    if "heat.done_min" not in book:
+def _heat(calculation: Calculation, told: GivenTime) -> GivenTimeComparison | None:
+    fact_book = calculation.fact_book
+    if "heat.done_min" not in fact_book:
         return None
-    first, done, latest = (book.number(f"heat.{name}_min") for name in ("first_check", "done", "latest"))
+    first, done, latest = (fact_book.number(f"heat.{name}_min") for name in ("first_check", "done", "latest"))
     says = [
-        (since if book.number(key) <= told.minutes else until).format(at=f"{book.number(key):.0f}")
+        (since if fact_book.number(key) <= told.minutes else until).format(at=f"{fact_book.number(key):.0f}")
         for key, since, until in _BY_THEN
-        if key in book and book.number(key) > 0.5
+        if key in fact_book and fact_book.number(key) > 0.5
     ]
     dries = latest + (latest - done)
     if told.minutes > dries:
@@ -99,47 +101,47 @@ def _heat(working: Calculation, told: GivenTime) -> GivenTimeComparison | None:
         ours_min=done,
         done_pct=round(100 * share_of(told.minutes, first, done, latest)),
         says=tuple(says),
-        explains=_explained(working, "heat.done_min", told.minutes, done, working.kitchen.time_factor),
+        explains=_explained(calculation, "heat.done_min", told.minutes, done, calculation.kitchen.time_factor),
     )
 
 
-def _explained(working: Calculation, key: str, minutes: float, done: float, factor: float = 1.0) -> str:
+def _explained(calculation: Calculation, key: str, minutes: float, done: float, factor: float = 1.0) -> str:
     """Which unknown would make our time theirs. `factor`: of the cook's clock on the one that was propagated."""
     if done > 0 and abs(minutes / done - 1) < _SAME:
         return say("The same as ours.")
-    spread = working.spreads.get(key)
+    spread = calculation.spreads.get(key)
     stands = done - spread.likely * factor if spread else 0.0
     if spread is None or minutes <= stands:
         return ""
     ratio = (minutes - stands) / (done - stands)
     offs = [(off, share.id) for share in spread.shares if (off := share.off_for(ratio)) is not None]
-    near = sorted((one for one in offs if abs(one[0]) <= _ALONE), key=lambda one: abs(one[0]))[:2]
+    near = sorted((off for off in offs if abs(off[0]) <= _ALONE), key=lambda estimate_id: abs(estimate_id[0]))[:2]
     longer = "longer" if ratio > 1 else "shorter"
     if not near:
         return say(
             "No one thing that we do not know makes it so much {longer}: they mean something else by done.",
             longer=longer,
         )
-    told = " or ".join(_at(working, off, name) for off, name in near)
+    told = " or ".join(_at(calculation, off, name) for off, name in near)
     return say("So much {longer} it would be with {told}.", longer=longer, told=told)
 
 
-def _at(working: Calculation, off: float, name: EstimateId) -> str:
-    row = working.estimates[name]
+def _at(calculation: Calculation, off: float, name: EstimateId) -> str:
+    row = calculation.estimates[name]
     value = row.at(off)
     amount = say("{value:.2g} times as usual", value=value) if row.unit == "x" else f"{value:.3g} {row.unit}"
     return say("{words} at {amount} (we take {value:.3g})", words=row.words, amount=amount, value=row.value)
 
 
-def _rest(working: Calculation, told: GivenTime) -> GivenTimeComparison | None:
-    book = working.book
+def _rest(calculation: Calculation, told: GivenTime) -> GivenTimeComparison | None:
+    fact_book = calculation.fact_book
     key = "rest.cut_after_min"
-    if key not in book:
+    if key not in fact_book:
         return None
-    fact = book.facts[key]
-    ours = book.number(key)
+    fact = fact_book.facts[key]
+    ours = fact_book.number(key)
     low, high = fact.low or ours * 0.8, fact.high or ours * 1.25
-    school = working.asked("rest")
+    school = calculation.asked("rest")
     by = "rest.cut_counter_min" if school == "cool" else "rest.cut_fridge_min"
     says = [say("cold enough by then") if told.minutes >= ours else say("warmer than it cuts clean at")]
     if told.minutes < low:
@@ -152,14 +154,14 @@ def _rest(working: Calculation, told: GivenTime) -> GivenTimeComparison | None:
         ours_min=ours,
         done_pct=round(100 * share_of(told.minutes, low, ours, high)),
         says=tuple(says),
-        explains=_explained(working, by, told.minutes, ours) if school != "overnight" else "",
+        explains=_explained(calculation, by, told.minutes, ours) if school != "overnight" else "",
     )
 
 
-def _soak(working: Calculation, told: GivenTime) -> GivenTimeComparison | None:
-    if working.way.base != "grain":
+def _soak(calculation: Calculation, told: GivenTime) -> GivenTimeComparison | None:
+    if calculation.way.base != "grain":
         return None
-    grain = working.sheet.grain
+    grain = calculation.sheet.grain
     took, most = uptake_pct(told.minutes, grain.soak_c), most_pct(grain.soak_c)
     full = 100 * took / most
     says = [

@@ -46,11 +46,11 @@ _Range = tuple[float, float, str]
 
 
 def bounds_of(
-    working: Calculation, key: str | None, stages: Sequence[HeatStageResult], *, has_window: bool
+    calculation: Calculation, key: str | None, stages: Sequence[HeatStageResult], *, has_window: bool
 ) -> ReadingBounds | None:
     """What can be read at a step at which the scale should show the fact `key`; None where anything can."""
-    weight = _weight(working, key) if key else None
-    heat = _heat(working, stages) if has_window else None
+    weight = _weight(calculation, key) if key else None
+    heat = _heat(calculation, stages) if has_window else None
     if weight is None and heat is None:
         return None
     least, most, why = weight or (None, None, "")
@@ -58,26 +58,26 @@ def bounds_of(
     return unchecked_model(ReadingBounds, least_g=least, most_g=most, weight=why, most_c=most_c, heat=hot)
 
 
-def _weight(working: Calculation, key: str) -> _Range:
-    told = working.book.number(key)
+def _weight(calculation: Calculation, key: str) -> _Range:
+    told = calculation.fact_book.number(key)
     if key.startswith("part."):
-        return _of_part(working, key, told)
+        return _of_part(calculation, key, told)
     rule = _RULES.get(key)
     if rule:
-        return rule(working, key, told)
+        return rule(calculation, key, told)
     low, high = _PIECE
-    return low * told, high * told, say("it should be about {told}", told=working.weight(told))
+    return low * told, high * told, say("it should be about {told}", told=calculation.weight(told))
 
 
-def _pan_g(working: Calculation, name: str) -> float:
-    return next((pan.empty_g for pan in working.kitchen.pans if pan.name == name), 0.0)
+def _pan_g(calculation: Calculation, name: str) -> float:
+    return next((pan.empty_g for pan in calculation.kitchen.pans if pan.name == name), 0.0)
 
 
-def _of_part(working: Calculation, key: str, told: float) -> _Range:
+def _of_part(calculation: Calculation, key: str, told: float) -> _Range:
     """A part weighed when done: at least what of it is not water, at most what went in."""
-    role = next(role for role in working.bowl.parts if role == key.split(".")[1])
-    bowl = working.bowl.parts[role]
-    pan = _pan_g(working, bowl.part.pan) if key.endswith("scale_g") else 0.0
+    role = next(role for role in calculation.bowl.parts if role == key.split(".")[1])
+    bowl = calculation.bowl.parts[role]
+    pan = _pan_g(calculation, bowl.part.pan) if key.endswith("scale_g") else 0.0
     raw = bowl.grams
     held = 0.5 * bowl.composition.solids  # a cloth, a sieve or a skin may keep half of it
     most = max(raw * _SCALES, told - pan)
@@ -86,35 +86,39 @@ def _of_part(working: Calculation, key: str, told: float) -> _Range:
     return (
         min(held, told - pan) + pan,
         most + pan,
-        say("{raw} went in{in_pan}", raw=working.weight(raw), in_pan=_in_pan(working, pan)),
+        say("{raw} went in{in_pan}", raw=calculation.weight(raw), in_pan=_in_pan(calculation, pan)),
     )
 
 
-def _cooked(working: Calculation, key: str, told: float) -> _Range:
+def _cooked(calculation: Calculation, key: str, told: float) -> _Range:
     """The base when cooked: at least its solids, at most what went in and what steam or water may have brought."""
-    pan = _pan_g(working, working.bowl.base.part.pan) if key == "mix.scale_g" else 0.0
-    raw = working.book.number("mix.batch_g")
-    open_pan = told - pan < raw and working.way.base == "flour"
+    pan = _pan_g(calculation, calculation.bowl.base.part.pan) if key == "mix.scale_g" else 0.0
+    raw = calculation.fact_book.number("mix.batch_g")
+    open_pan = told - pan < raw and calculation.way.base == "flour"
     most = max(told - pan, raw) * (_SCALES if open_pan else _TAKES_UP)
-    least = min(0.9 * working.bowl.base.composition.solids, 0.9 * (told - pan))
-    return least + pan, most + pan, say("{raw} went in{in_pan}", raw=working.weight(raw), in_pan=_in_pan(working, pan))
+    least = min(0.9 * calculation.bowl.base.composition.solids, 0.9 * (told - pan))
+    return (
+        least + pan,
+        most + pan,
+        say("{raw} went in{in_pan}", raw=calculation.weight(raw), in_pan=_in_pan(calculation, pan)),
+    )
 
 
-def _batch(working: Calculation, key: str, told: float) -> _Range:
-    return 0.5 * told, _SCALES * told, say("its lines weigh {told}", told=working.weight(told))
+def _batch(calculation: Calculation, key: str, told: float) -> _Range:
+    return 0.5 * told, _SCALES * told, say("its lines weigh {told}", told=calculation.weight(told))
 
 
-def _soaked(working: Calculation, key: str, told: float) -> _Range:
-    dry = working.book.number("grain.dry_g")
+def _soaked(calculation: Calculation, key: str, told: float) -> _Range:
+    dry = calculation.fact_book.number("grain.dry_g")
     return (
         dry,
         _SOAKS * dry,
-        say("{dry} were dry, and grain takes up at most two thirds of that", dry=working.weight(dry)),
+        say("{dry} were dry, and grain takes up at most two thirds of that", dry=calculation.weight(dry)),
     )
 
 
-def _poured(working: Calculation, key: str, told: float) -> _Range:
-    return 0.5 * told, 1.6 * told, say("the sheet says {told}", told=working.weight(told))
+def _poured(calculation: Calculation, key: str, told: float) -> _Range:
+    return 0.5 * told, 1.6 * told, say("the sheet says {told}", told=calculation.weight(told))
 
 
 _RULES: Mapping[str, Callable[[Calculation, str, float], _Range]] = {
@@ -126,17 +130,17 @@ _RULES: Mapping[str, Callable[[Calculation, str, float], _Range]] = {
 }
 
 
-def _in_pan(working: Calculation, pan_g: float) -> str:
-    return say(", in a pan of {pan_g}", pan_g=working.weight(pan_g)) if pan_g else ""
+def _in_pan(calculation: Calculation, pan_g: float) -> str:
+    return say(", in a pan of {pan_g}", pan_g=calculation.weight(pan_g)) if pan_g else ""
 
 
-def _heat(working: Calculation, stages: Sequence[HeatStageResult]) -> tuple[float, str]:
+def _heat(calculation: Calculation, stages: Sequence[HeatStageResult]) -> tuple[float, str]:
     """The hottest that anything can be in this heat."""
-    method = working.heated
+    method = calculation.heated
     if method == "bake":
-        oven = max([working.sheet.heat.oven_c, *(stage.oven_c or 0.0 for stage in stages)])
-        return oven + _THERMOMETERS_C, say("the oven is at {oven}", oven=working.degrees(oven))
+        oven = max([calculation.sheet.heat.oven_c, *(stage.oven_c or 0.0 for stage in stages)])
+        return oven + _THERMOMETERS_C, say("the oven is at {oven}", oven=calculation.degrees(oven))
     over = _PAN_C if method in ("pan", "gather", "microwave") else 0.0
-    return working.boil_c + over + _THERMOMETERS_C, say(
-        "water boils at {boil_c} here", boil_c=working.degrees(working.boil_c)
+    return calculation.boil_c + over + _THERMOMETERS_C, say(
+        "water boils at {boil_c} here", boil_c=calculation.degrees(calculation.boil_c)
     )

@@ -21,23 +21,23 @@ _WORDS: dict[StageLevel, str] = {
 }
 
 
-def staged_steps(working: Calculation, stages: Sequence[HeatStageResult]) -> tuple[Step, ...]:
+def staged_steps(calculation: Calculation, stages: Sequence[HeatStageResult]) -> tuple[Step, ...]:
     """The way's steps, a heat of several stages as so many steps. Several loads keep their one: each goes through them."""
-    if not stages or ("heat.loads" in working.book and working.book.number("heat.loads") > 1):
-        return working.way.steps
-    found: list[Step] = []
+    if not stages or ("heat.loads" in calculation.fact_book and calculation.fact_book.number("heat.loads") > 1):
+        return calculation.way.steps
+    steps: list[Step] = []
     last_of: dict[str, str] = {}
-    for step in working.way.steps:
+    for step in calculation.way.steps:
         if any(after.step in last_of for after in step.after):
             waits = tuple(replace(after, step=last_of.get(after.step, after.step)) for after in step.after)
             step = replace(step, after=waits)
         own = _stages_of(step, stages)
         if len(own) < 2:
-            found.append(step)
+            steps.append(step)
             continue
-        found += _steps(working, step, own)
-        last_of[step.id] = found[-1].id
-    return tuple(found)
+        steps += _steps(calculation, step, own)
+        last_of[step.id] = steps[-1].id
+    return tuple(steps)
 
 
 def _stages_of(step: Step, stages: Sequence[HeatStageResult]) -> list[HeatStageResult]:
@@ -46,24 +46,24 @@ def _stages_of(step: Step, stages: Sequence[HeatStageResult]) -> list[HeatStageR
     return [stage for stage in stages if stage.of == "grain" and step.minutes.fact == GRAIN_AHEAD]
 
 
-def _steps(working: Calculation, step: Step, stages: Sequence[HeatStageResult]) -> list[Step]:
-    book, fact = working.book, step.minutes.fact or ""
-    short = book.number(fact) - stages[-1].starts_min - stages[-1].minutes if fact in book else 0.0
-    found: list[Step] = []
+def _steps(calculation: Calculation, step: Step, stages: Sequence[HeatStageResult]) -> list[Step]:
+    fact_book, fact = calculation.fact_book, step.minutes.fact or ""
+    short = fact_book.number(fact) - stages[-1].starts_min - stages[-1].minutes if fact in fact_book else 0.0
+    steps: list[Step] = []
     for number, stage in enumerate(stages, start=1):
         first, last = number == 1, number == len(stages)
         # What the step lasts longer or shorter than its heat (a glaze that ends it, a spare ten minutes) is the last's.
         lasts = max(0.5, stage.minutes + (short if last else 0.0))
         off = stage.level == "off"
-        found.append(
+        steps.append(
             replace(
                 step,
                 id=stage_step(step.id, number),
                 title=f"{step.title}: {stage.name}",
-                words=_words(working, step, stage, first=first),
+                words=_words(calculation, step, stage, first=first),
                 minutes=Minutes(fixed=lasts),
                 hands="free" if off else step.hands,
-                after=step.after if first else (StepDependency(found[-1].id, 0, _AT_MOST_MIN),),
+                after=step.after if first else (StepDependency(steps[-1].id, 0, _AT_MOST_MIN),),
                 uses=() if off else step.uses,
                 tools=step.tools if first else (),
                 work="safe" if off else step.work,
@@ -76,13 +76,15 @@ def _steps(working: Calculation, step: Step, stages: Sequence[HeatStageResult]) 
                 cautions=step.cautions if first or last else (),
             )
         )
-    return found
+    return steps
 
 
-def _words(working: Calculation, step: Step, stage: HeatStageResult, *, first: bool) -> str:
+def _words(calculation: Calculation, step: Step, stage: HeatStageResult, *, first: bool) -> str:
     said = stage.says.rstrip(".") + "." if stage.says else ""
     top_up = (
-        say("Top up with {top_up_ml}, boiling.", top_up_ml=working.volume(stage.top_up_ml)) if stage.top_up_ml else ""
+        say("Top up with {top_up_ml}, boiling.", top_up_ml=calculation.volume(stage.top_up_ml))
+        if stage.top_up_ml
+        else ""
     )
     own = step.words if first else ""
     turn = "" if said or first or stage.level is None else _WORDS[stage.level]

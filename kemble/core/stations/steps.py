@@ -127,8 +127,8 @@ class StepResult(TextModel):
     def _one_caution(cls, data: Any) -> Any:
         """Plans that were kept when a step had one caution, or none, open still."""
         if isinstance(data, dict) and "caution" in data:
-            one = data["caution"]
-            return {**{k: v for k, v in data.items() if k != "caution"}, "cautions": [one] if one else []}
+            item = data["caution"]
+            return {**{k: v for k, v in data.items() if k != "caution"}, "cautions": [item] if item else []}
         return data
 
 
@@ -144,40 +144,45 @@ class _SheetStep:
     hands_out: tuple[Contribution, ...] = ()  # to hand at it, whatever its card lists
 
 
-def steps_of(working: Calculation, stages: Sequence[HeatStageResult]) -> list[StepResult]:
+def steps_of(calculation: Calculation, stages: Sequence[HeatStageResult]) -> list[StepResult]:
     """The steps in working order, a heat in `stages` as so many. A step left out hands its predecessors on to those that waited for it."""
-    placed = _placed(working, staged_steps(working, stages))
-    kept = {one.id: one for one in placed if _called_for(one, working)}
+    placed = _placed(calculation, staged_steps(calculation, stages))
+    kept = {sheet_step.id: sheet_step for sheet_step in placed if _called_for(sheet_step, calculation)}
     waits = _waits(placed, kept)
     last = placed[-1].id
-    return [_worked(one, working, waits[one.id], stages, is_last=one.id == last) for one in kept.values()]
+    return [
+        _worked(sheet_step, calculation, waits[sheet_step.id], stages, is_last=sheet_step.id == last)
+        for sheet_step in kept.values()
+    ]
 
 
-def _placed(working: Calculation, way_steps: Sequence[Step]) -> list[_SheetStep]:
+def _placed(calculation: Calculation, way_steps: Sequence[Step]) -> list[_SheetStep]:
     """The steps of every part that is made here, then the way's own."""
-    found: list[_SheetStep] = []
+    sheet_steps: list[_SheetStep] = []
     last_of: dict[PartRole, str] = {}
-    for role in working.bowl.order:
-        bowl = working.bowl.parts[role]
+    for role in calculation.bowl.order:
+        bowl = calculation.bowl.parts[role]
         if bowl.family is None or bowl.part.made_on:
             continue
         names = {step.id: f"{role}-{step.id}" for step in bowl.family.steps}
         called = (
-            step for step in bowl.family.steps if _called_for(_SheetStep(names[step.id], step, role, names), working)
+            step
+            for step in bowl.family.steps
+            if _called_for(_SheetStep(names[step.id], step, role, names), calculation)
         )
         first = next(called, bowl.family.steps[0])
         for step in bowl.family.steps:
             taken = _joining(bowl, step.id, is_first=step is first)
-            further = tuple(StepDependency(one) for one in taken if one in last_of)
+            further = tuple(StepDependency(role) for role in taken if role in last_of)
             waits = replace(step, after=(*step.after, *further)) if further else step
-            found.append(
+            sheet_steps.append(
                 _SheetStep(names[step.id], waits, role, {**names, **_by_role(last_of)}, is_first=step is first)
             )
         last_of[role] = names[bowl.family.steps[-1].id]
-    own = own_steps(working, way_steps, last_of)
-    names = {**{one.step.id: one.step.id for one in own}, **_by_role(last_of)}
-    found.extend(_SheetStep(one.step.id, one.step, None, names, hands_out=one.puts) for one in own)
-    return found
+    own = own_steps(calculation, way_steps, last_of)
+    names = {**{step.step.id: step.step.id for step in own}, **_by_role(last_of)}
+    sheet_steps.extend(_SheetStep(step.step.id, step.step, None, names, hands_out=step.puts) for step in own)
+    return sheet_steps
 
 
 def _by_role(last_of: Mapping[PartRole, str]) -> dict[str, str]:
@@ -186,23 +191,27 @@ def _by_role(last_of: Mapping[PartRole, str]) -> dict[str, str]:
 
 def _joining(bowl: PartBowl, step: str, *, is_first: bool) -> list[PartRole]:
     """The parts that are taken into a part at one of its steps; at the first, when none is said."""
-    taken = [one for one in bowl.contributions if one.taken]
-    return [one.taken.source for one in taken if one.taken and (one.joins == step or (is_first and not one.joins))]
+    taken = [contribution for contribution in bowl.contributions if contribution.taken]
+    return [
+        contribution.taken.source
+        for contribution in taken
+        if contribution.taken and (contribution.joins == step or (is_first and not contribution.joins))
+    ]
 
 
-def _called_for(one: _SheetStep, working: Calculation) -> bool:
-    step, book = one.step, working.book
-    if any(_school(one, choice, working) not in schools for choice, schools in step.when.items()):
+def _called_for(sheet_step: _SheetStep, calculation: Calculation) -> bool:
+    step, fact_book = sheet_step.step, calculation.fact_book
+    if any(_school(sheet_step, choice, calculation) not in schools for choice, schools in step.when.items()):
         return False
-    if step.part is not None and step.part not in working.bowl.parts:
+    if step.part is not None and step.part not in calculation.bowl.parts:
         return False
-    if step.needs and one.role is not None:
-        contributions = working.bowl.parts[one.role].contributions
+    if step.needs and sheet_step.role is not None:
+        contributions = calculation.bowl.parts[sheet_step.role].contributions
         if not any(name in step.needs for each in contributions for name in _kinds(each)):
             return False
-    fact = _fact(one)
+    fact = _fact(sheet_step)
     if fact is not None:
-        return fact in book and (book.number(fact) > 0 or step.minutes.fixed > 0)
+        return fact in fact_book and (fact_book.number(fact) > 0 or step.minutes.fixed > 0)
     return True
 
 
@@ -213,11 +222,11 @@ def _kinds(contribution: Contribution) -> tuple[str, ...]:
     return (item.id, item.group, *dry)
 
 
-def _school(one: _SheetStep, choice: str, working: Calculation) -> str:
+def _school(sheet_step: _SheetStep, choice: str, calculation: Calculation) -> str:
     """What is followed: a part's step goes by its part's schools, the way's by the sheet's."""
-    if one.role is None:
-        return working.schools.get(choice, "")
-    bowl = working.bowl.parts[one.role]
+    if sheet_step.role is None:
+        return calculation.schools.get(choice, "")
+    bowl = calculation.bowl.parts[sheet_step.role]
     assert bowl.family is not None
     return bowl.family.school(bowl.part.schools, choice)
 
@@ -230,8 +239,10 @@ def _waits(placed: Sequence[_SheetStep], kept: Mapping[str, _SheetStep]) -> dict
     """
     waits: dict[str, list[StepDependency]] = {}
     before: dict[str, set[str]] = {}
-    for one in placed:
-        named = [(one.names[after.step], after) for after in one.step.after if after.step in one.names]
+    for sheet_step in placed:
+        named = [
+            (sheet_step.names[after.step], after) for after in sheet_step.step.after if after.step in sheet_step.names
+        ]
         here = [StepDependency(name, after.at_least, after.at_most) for name, after in named if name in kept]
         # Where one of them follows another, that other was named for when this one is left out: it is waited for already.
         here = [wait for wait in here if not any(wait.step in before[other.step] for other in here)]
@@ -239,61 +250,63 @@ def _waits(placed: Sequence[_SheetStep], kept: Mapping[str, _SheetStep]) -> dict
         if here:
             known = {wait.step for wait in here}.union(*(before[wait.step] for wait in here))
             further = [StepDependency(wait.step) for wait in further if wait.step not in known]
-        waits[one.id] = [*here, *further]
-        before[one.id] = {wait.step for wait in waits[one.id]}.union(*(before[wait.step] for wait in waits[one.id]))
+        waits[sheet_step.id] = [*here, *further]
+        before[sheet_step.id] = {wait.step for wait in waits[sheet_step.id]}.union(
+            *(before[wait.step] for wait in waits[sheet_step.id])
+        )
     return waits
 
 
-def _fact(one: _SheetStep) -> str | None:
+def _fact(sheet_step: _SheetStep) -> str | None:
     """The fact that the step's minutes come from; a part's card says * where its role stands."""
-    fact = one.step.minutes.fact
-    return fact.replace("*", one.role) if fact and one.role else fact
+    fact = sheet_step.step.minutes.fact
+    return fact.replace("*", sheet_step.role) if fact and sheet_step.role else fact
 
 
-def _minutes(one: _SheetStep, book: FactBook, kitchen: Kitchen) -> float:
-    minutes, fact = one.step.minutes, _fact(one)
-    pieces = next((book.number(key) for key in ("shape.pieces", "cut.pieces") if key in book), 0.0)
-    total = (minutes.fixed + minutes.per_piece * pieces) * kitchen.pace.get(one.step.id, 1.0)
+def _minutes(sheet_step: _SheetStep, fact_book: FactBook, kitchen: Kitchen) -> float:
+    minutes, fact = sheet_step.step.minutes, _fact(sheet_step)
+    pieces = next((fact_book.number(key) for key in ("shape.pieces", "cut.pieces") if key in fact_book), 0.0)
+    total = (minutes.fixed + minutes.per_piece * pieces) * kitchen.pace.get(sheet_step.step.id, 1.0)
     if fact:
-        total += book.number(fact)
+        total += fact_book.number(fact)
     return total
 
 
-def _between(one: _SheetStep, book: FactBook, kitchen: Kitchen) -> MinutesRange | None:
-    key = _fact(one)
-    fact = book.facts.get(key) if key else None
+def _between(sheet_step: _SheetStep, fact_book: FactBook, kitchen: Kitchen) -> MinutesRange | None:
+    key = _fact(sheet_step)
+    fact = fact_book.facts.get(key) if key else None
     if fact is None or fact.low is None or fact.high is None or not isinstance(fact.value, float):
         return None
-    beside = _minutes(one, book, kitchen) - fact.value
+    beside = _minutes(sheet_step, fact_book, kitchen) - fact.value
     return unchecked_model(MinutesRange, least=beside + fact.low, most=beside + fact.high)
 
 
-def _listed(one: _SheetStep, working: Calculation) -> list[Contribution]:
+def _listed(sheet_step: _SheetStep, calculation: Calculation) -> list[Contribution]:
     """What is to hand: what the card lists; for a part's first step the whole part."""
-    step = one.step
-    role = step.lists or (one.role if one.role and (one.is_first or step.lists_groups) else None)
-    bowl = working.bowl.parts.get(role) if role else None
+    step = sheet_step.step
+    role = step.lists or (sheet_step.role if sheet_step.role and (sheet_step.is_first or step.lists_groups) else None)
+    bowl = calculation.bowl.parts.get(role) if role else None
     listed = [
         contribution
         for contribution in (bowl.contributions if bowl else ())
         if not contribution.joins and (not step.lists_groups or contribution.item.group in step.lists_groups)
     ]
-    into = working.bowl.parts[one.role] if one.role else working.bowl.base
+    into = calculation.bowl.parts[sheet_step.role] if sheet_step.role else calculation.bowl.base
     listed += [contribution for contribution in into.contributions if contribution.joins == step.id]
-    return [*listed, *one.hands_out]
+    return [*listed, *sheet_step.hands_out]
 
 
-def _to_hand(contribution: Contribution, working: Calculation) -> IngredientToHand:
-    one = contribution.weighed
-    density = one.g_per_ml if one else contribution.item.g_per_ml
-    near = household(round(contribution.grams, 3), g_per_ml=density, spoons=working.shelf.spoons)
-    here = [share for share in one.shares if share.at] if one else []
+def _to_hand(contribution: Contribution, calculation: Calculation) -> IngredientToHand:
+    line = contribution.weighed
+    density = line.g_per_ml if line else contribution.item.g_per_ml
+    near = household(round(contribution.grams, 3), g_per_ml=density, spoons=calculation.shelf.spoons)
+    here = [share for share in line.shares if share.at] if line else []
     return unchecked_model(
         IngredientToHand,
         name=contribution.item.name,
         grams=contribution.grams,
         household=near.text if near else "",
-        splits=[say("{grams} {at}", grams=working.weight(share.grams), at=share.at) for share in here],
+        splits=[say("{grams} {at}", grams=calculation.weight(share.grams), at=share.at) for share in here],
     )
 
 
@@ -304,97 +317,105 @@ _DONE_IN = {("pound", "pound", "machine"): "machine", ("toast", "puff", "glow"):
 _COLD_C = 12.0  # a soak no warmer than this stands in the fridge
 
 
-def _uses(one: _SheetStep, working: Calculation) -> list[str]:
+def _uses(sheet_step: _SheetStep, calculation: Calculation) -> list[str]:
     """What the step stands on: as its card says, or where its school takes it; a steamer on a burner, unless it has a machine of
     its own; and the steamer, pot or pan that the sheet names."""
-    uses: list[str] = list(one.step.uses)
+    uses: list[str] = list(sheet_step.step.uses)
     for (choice, school), thing in _ELSEWHERE.items():
-        if school in one.step.when.get(choice, ()) and _school(one, choice, working) == school:
+        if school in sheet_step.step.when.get(choice, ()) and _school(sheet_step, choice, calculation) == school:
             uses = [thing, *(use for use in uses if use != "burner")]
     for (step, choice, school), thing in _DONE_IN.items():
-        if one.step.id == step and _school(one, choice, working) == school:
+        if sheet_step.step.id == step and _school(sheet_step, choice, calculation) == school:
             uses = [*(use for use in uses if use != "burner"), thing]
     if "glow" in uses:  # a toaster where there is one: the oven is free then
-        uses = [use if use != "glow" else "toaster" if working.kitchen.toasters else "oven" for use in uses]
-    if one.step.id == "soak" and working.sheet.grain.soak_c <= _COLD_C:
+        uses = [use if use != "glow" else "toaster" if calculation.kitchen.toasters else "oven" for use in uses]
+    if sheet_step.step.id == "soak" and calculation.sheet.grain.soak_c <= _COLD_C:
         uses = ["fridge"]
     if "steamer" in uses:
-        own = working.steamer.watts is not None
+        own = calculation.steamer.watts is not None
         uses = [use for use in uses if use != "burner"] if own else list(dict.fromkeys(["burner", *uses]))
-    named = working.sheet.heat.vessel
-    if "steamer" in uses and working.no_other_steamer:
-        uses.append(f"steamer:{working.steamer.name}")
-    elif named and "burner" in uses and one.step.window and one.role is None and working.pot.name == named:
+    named = calculation.sheet.heat.vessel
+    if "steamer" in uses and calculation.no_other_steamer:
+        uses.append(f"steamer:{calculation.steamer.name}")
+    elif (
+        named
+        and "burner" in uses
+        and sheet_step.step.window
+        and sheet_step.role is None
+        and calculation.pot.name == named
+    ):
         uses.append(f"pot:{named}")
-    pan = working.bowl.parts[one.role].part.pan if one.role else working.bowl.base.part.pan
+    pan = calculation.bowl.parts[sheet_step.role].part.pan if sheet_step.role else calculation.bowl.base.part.pan
     if pan and "burner" in uses:
         uses.append(f"pan:{pan}")
     return uses
 
 
-def _target(one: _SheetStep, book: FactBook) -> WeightTarget | None:
+def _target(sheet_step: _SheetStep, fact_book: FactBook) -> WeightTarget | None:
     """What the scale should show: a fact, or for a part what it weighs when done, with its pan where that is known."""
-    key = one.step.weigh
-    if key == "mix.cooked_g" and "mix.scale_g" in book:
+    key = sheet_step.step.weigh
+    if key == "mix.cooked_g" and "mix.scale_g" in fact_book:
         key = "mix.scale_g"
     if key == MADE:
-        key = next((k for k in (f"part.{one.role}.scale_g", f"part.{one.role}.made_g") if k in book), None)
-    if key is None or key not in book:
+        key = next(
+            (k for k in (f"part.{sheet_step.role}.scale_g", f"part.{sheet_step.role}.made_g") if k in fact_book), None
+        )
+    if key is None or key not in fact_book:
         return None
-    return unchecked_model(WeightTarget, key=key, label=book.facts[key].label, grams=book.number(key))
+    return unchecked_model(WeightTarget, key=key, label=fact_book.facts[key].label, grams=fact_book.number(key))
 
 
-def _called(one: _SheetStep, working: Calculation) -> str:
-    part = working.bowl.parts[one.role].part if one.role else None
+def _called(sheet_step: _SheetStep, calculation: Calculation) -> str:
+    part = calculation.bowl.parts[sheet_step.role].part if sheet_step.role else None
     return (part.name or part.role) if part else ""
 
 
 def _worked(
-    one: _SheetStep,
-    working: Calculation,
+    sheet_step: _SheetStep,
+    calculation: Calculation,
     waits: Sequence[StepDependency],
     stages: Sequence[HeatStageResult],
     *,
     is_last: bool,
 ) -> StepResult:
-    step, book = one.step, working.book
-    minutes, target = _minutes(one, book, working.kitchen), _target(one, book)
+    step, fact_book = sheet_step.step, calculation.fact_book
+    minutes, target = _minutes(sheet_step, fact_book, calculation.kitchen), _target(sheet_step, fact_book)
     window = None
     if step.window:
         # With several loads, one after another, the window is that of the last.
-        before = minutes - book.number(step.window[1])
-        first, done, latest = (before + book.number(key) for key in step.window)
+        before = minutes - fact_book.number(step.window[1])
+        first, done, latest = (before + fact_book.number(key) for key in step.window)
         window = unchecked_model(DonenessWindow, first_check=first, done=done, latest=latest)
     return unchecked_model(
         StepResult,
-        id=one.id,
-        title=read(step.title).replace("{name}", _called(one, working)),
+        id=sheet_step.id,
+        title=read(step.title).replace("{name}", _called(sheet_step, calculation)),
         words=step.words,
         asks=step.asks,
         minutes=minutes,
-        fact=_fact(one) or "",
+        fact=_fact(sheet_step) or "",
         hands=step.hands,
         work=step.work,
         tools=list(step.tools),
-        uses=_uses(one, working),
+        uses=_uses(sheet_step, calculation),
         after=[unchecked_model(StepWait, step=a.step, at_least=a.at_least, at_most=a.at_most) for a in waits],
         cue=CueResult(**{name: getattr(step.cue, name) for name in CueResult.model_fields}) if step.cue else None,
-        between=_between(one, book, working.kitchen),
+        between=_between(sheet_step, fact_book, calculation.kitchen),
         window=window,
-        hangs=_hangs(working, step.window[1] if step.window else _fact(one)),
+        hangs=_hangs(calculation, step.window[1] if step.window else _fact(sheet_step)),
         target=target,
-        to_hand=[_to_hand(contribution, working) for contribution in _listed(one, working)],
-        cautions=list(dict.fromkeys((*step.cautions, *(brought(working.bowl) if is_last else ())))),
+        to_hand=[_to_hand(contribution, calculation) for contribution in _listed(sheet_step, calculation)],
+        cautions=list(dict.fromkeys((*step.cautions, *(brought(calculation.bowl) if is_last else ())))),
         rhythm=unchecked_model(RhythmResult, every_s=step.rhythm.every_s, says=step.rhythm.says)
         if step.rhythm
         else None,
-        count=_count(step, book),
-        bounds=bounds_of(working, target.key if target else None, stages, has_window=window is not None),
+        count=_count(step, fact_book),
+        bounds=bounds_of(calculation, target.key if target else None, stages, has_window=window is not None),
     )
 
 
-def _hangs(working: Calculation, key: str | None) -> dict[EstimateId, float]:
-    spread = working.spreads.get(key or "")
+def _hangs(calculation: Calculation, key: str | None) -> dict[EstimateId, float]:
+    spread = calculation.spreads.get(key or "")
     if spread is None:
         return {}
     return {
@@ -403,11 +424,11 @@ def _hangs(working: Calculation, key: str | None) -> dict[EstimateId, float]:
     }
 
 
-def _count(step: Step, book: FactBook) -> CountResult | None:
+def _count(step: Step, fact_book: FactBook) -> CountResult | None:
     """What its card has counted; of what goes by the piece, the pieces."""
     if step.count:
         return unchecked_model(CountResult, of=step.count.of, what=step.count.what)
-    pieces = next((book.number(key) for key in ("shape.pieces", "cut.pieces") if key in book), 0.0)
+    pieces = next((fact_book.number(key) for key in ("shape.pieces", "cut.pieces") if key in fact_book), 0.0)
     if step.minutes.per_piece and pieces >= 2:
         return unchecked_model(CountResult, of=round(pieces), what="pieces")
     return None

@@ -48,24 +48,26 @@ class Sensitivity(AnswerModel):
 HEAT_WINDOW = "heat.done_min"
 
 
-def windowed(working: Calculation, solve: Solve, which: Sequence[EstimateId]) -> Spread | None:
+def windowed(calculation: Calculation, solve: Solve, which: Sequence[EstimateId]) -> Spread | None:
     """The window of the way's heat in minutes on the cook's clock. None when it has no end."""
-    factor = working.kitchen.time_factor
-    found = spread(solve, working.estimates, which, together=working.kitchen.go_together)
-    if found is None:
+    factor = calculation.kitchen.time_factor
+    found_spread = spread(solve, calculation.estimates, which, together=calculation.kitchen.go_together)
+    if found_spread is None:
         return None
-    working.spreads[HEAT_WINDOW] = found
-    return Spread(found.first * factor, found.likely * factor, found.latest * factor, found.shares)
+    calculation.spreads[HEAT_WINDOW] = found_spread
+    return Spread(
+        found_spread.first * factor, found_spread.likely * factor, found_spread.latest * factor, found_spread.shares
+    )
 
 
-def hangs_of_heat(working: Calculation) -> list[Sensitivity]:
+def hangs_of_heat(calculation: Calculation) -> list[Sensitivity]:
     """What the window of the way's heat hangs on, the most first; empty before it has one."""
-    window, factor = working.spreads.get(HEAT_WINDOW), working.kitchen.time_factor
+    window, factor = calculation.spreads.get(HEAT_WINDOW), calculation.kitchen.time_factor
     hangs: list[Sensitivity] = []
     for share in window.shares[:_MOST] if window else ():
         if share.share < _WORTH_SHARE:
             continue
-        row = working.estimates[share.id]
+        row = calculation.estimates[share.id]
         does, takes = MEASUREMENTS[row.narrows] if row.narrows else ("", 0.0)
         hangs.append(
             unchecked_model(
@@ -100,7 +102,7 @@ def _tastes(name: EstimateId, row: Estimate) -> tuple[DonenessPreference, ...]:
 
 
 def timed(
-    working: Calculation,
+    calculation: Calculation,
     key: str,
     says: str,
     solve: Solve,
@@ -114,19 +116,25 @@ def timed(
     value. Where `solve` is cheap every estimate is moved to both its ends, else only the `both_ways` that move it most.
     What is nothing at all has no window.
     """
-    found = spread(
+    found_spread = spread(
         solve,
-        working.estimates,
+        calculation.estimates,
         which,
         both_ways=len(which) if both_ways is None else both_ways,
-        together=working.kitchen.go_together,
+        together=calculation.kitchen.go_together,
     )
-    if found is None:
-        return working.book.add(key, 0.0, says, source=source, of=of)
-    working.spreads[key] = found
-    hangs = [working.estimated(share.id) for share in found.shares if share.share >= _WORTH_SHARE]
-    return working.book.add(
-        key, found.likely, says, source=source, of=[*of, *hangs], low=found.first, high=found.latest
+    if found_spread is None:
+        return calculation.fact_book.add(key, 0.0, says, source=source, of=of)
+    calculation.spreads[key] = found_spread
+    hangs = [calculation.estimated(share.id) for share in found_spread.shares if share.share >= _WORTH_SHARE]
+    return calculation.fact_book.add(
+        key,
+        found_spread.likely,
+        says,
+        source=source,
+        of=[*of, *hangs],
+        low=found_spread.first,
+        high=found_spread.latest,
     )
 
 

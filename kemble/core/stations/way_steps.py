@@ -37,18 +37,18 @@ class _PlacingStep:
     own: OwnStep
 
 
-def own_steps(working: Calculation, steps: Sequence[Step], last_of: Mapping[PartRole, str]) -> list[OwnStep]:
+def own_steps(calculation: Calculation, steps: Sequence[Step], last_of: Mapping[PartRole, str]) -> list[OwnStep]:
     """`steps` are the way's, its heat in stages; `last_of` names the last step of making each part that is made here: what a role stands for in an After.
 
     A part that is not made here holds nothing up. One that no step names (a broth to a cake) must be there when it is
     served.
     """
-    moved = {role for role, bowl in working.bowl.parts.items() if _is_moved(working, bowl.part)}
+    moved = {role for role, bowl in calculation.bowl.parts.items() if _is_moved(calculation, bowl.part)}
     named = {after.step for step in steps for after in step.after} - moved
-    puts = _puts(working, [step.id for step in steps], last_of, named)
-    joins = _joins(working, last_of, named, {put.own.step.id for put in puts})
+    puts = _puts(calculation, [step.id for step in steps], last_of, named)
+    joins = _joins(calculation, last_of, named, {put.own.step.id for put in puts})
     settled = named.union(*joins.values(), *({after.step for after in put.own.step.after} for put in puts))
-    found: list[OwnStep] = []
+    own_step: list[OwnStep] = []
     for step in steps:
         if step.part in moved:
             continue
@@ -58,7 +58,7 @@ def own_steps(working: Calculation, steps: Sequence[Step], last_of: Mapping[Part
         # how soon the first of them begins.
         order = tuple(before)
         for put in here:
-            found.append(replace(put, step=replace(put.step, after=(*put.step.after, *order))))
+            own_step.append(replace(put, step=replace(put.step, after=(*put.step.after, *order))))
             order = (
                 StepDependency(put.step.id, 0, LIES_READY_MIN),
                 *(StepDependency(after.step, after.at_least) for after in before),
@@ -71,23 +71,23 @@ def own_steps(working: Calculation, steps: Sequence[Step], last_of: Mapping[Part
         if step is steps[-1]:
             before += [StepDependency(role) for role in last_of if role not in settled]
         after = tuple(before)
-        found.append(OwnStep(step if after == step.after else replace(step, after=after)))
-    return found
+        own_step.append(OwnStep(step if after == step.after else replace(step, after=after)))
+    return own_step
 
 
 def _joins(
-    working: Calculation, last_of: Mapping[PartRole, str], named: set[str], puts: set[str]
+    calculation: Calculation, last_of: Mapping[PartRole, str], named: set[str], puts: set[str]
 ) -> dict[str, list[PartRole]]:
     """By step of the way: the parts that go into the base at it, and those whose place names it."""
-    way, bowl = working.way, working.bowl
+    way, bowl = calculation.way, calculation.bowl
     mixed = [step.id for step in way.steps if step.lists == "base"]
     # Whole grain is listed where it is rinsed; what else goes in does so at the stove.
     usual = mixed[:1] if mixed and way.base == "flour" else way.cooks
     joins: dict[str, list[PartRole]] = {}
-    for one in bowl.base.contributions:
-        if one.taken and one.taken.source in last_of:
-            for step in (one.joins,) if one.joins else usual:
-                joins.setdefault(step, []).append(one.taken.source)
+    for contribution in bowl.base.contributions:
+        if contribution.taken and contribution.taken.source in last_of:
+            for step in (contribution.joins,) if contribution.joins else usual:
+                joins.setdefault(step, []).append(contribution.taken.source)
     for role in last_of:
         place = bowl.parts[role].main.place
         if place.joins and place.to != "base" and role not in named and f"put-{role}" not in puts:
@@ -96,15 +96,15 @@ def _joins(
 
 
 def _puts(
-    working: Calculation, steps: Sequence[str], last_of: Mapping[PartRole, str], named: set[str]
+    calculation: Calculation, steps: Sequence[str], last_of: Mapping[PartRole, str], named: set[str]
 ) -> list[_PlacingStep]:
-    found = []
+    placings = []
     for role in last_of:
-        for i, had in enumerate(working.bowl.parts[role].outputs):
+        for i, had in enumerate(calculation.bowl.parts[role].outputs):
             if had.rest > 0 and not (i == 0 and role in named):
                 put = _put(steps, had, f"put-{role}" if i == 0 else f"put-{role}-{had.made.output.id}")
-                found += [put] if put else []
-    return sorted(found, key=lambda put: put.at)
+                placings += [put] if put else []
+    return sorted(placings, key=lambda put: put.at)
 
 
 def _put(steps: Sequence[str], had: PartOutput, step_id: str) -> _PlacingStep | None:
@@ -125,14 +125,14 @@ def _put(steps: Sequence[str], had: PartOutput, step_id: str) -> _PlacingStep | 
         work="messy",
         tools=card.tools,
     )
-    before = place.joins or next((one for one in card.before if one in steps), steps[-1])
+    before = place.joins or next((name for name in card.before if name in steps), steps[-1])
     goes = Contribution(f"part.{had.role}.made_g", had.item, had.rest, had.composition(had.rest))
     return _PlacingStep(before, list(PLACING).index(place.where), OwnStep(step, (goes,)))
 
 
-def _is_moved(working: Calculation, part: Part) -> bool:
+def _is_moved(calculation: Calculation, part: Part) -> bool:
     """Whether the sheet puts a part elsewhere, or at another step, than its way's own steps do."""
-    said, usual = part.rest.get(""), working.way.rests.get(part.role) or RESTS.get(part.role)
+    said, usual = part.rest.get(""), calculation.way.rests.get(part.role) or RESTS.get(part.role)
     if said is None or usual is None:
         return False
     return (said.to, said.where, said.joins) != (usual.to, usual.where, usual.joins)

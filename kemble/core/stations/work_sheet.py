@@ -102,33 +102,33 @@ def _worked(sheet: Sheet, kitchen: Kitchen, weighed: Mapping[str, float]) -> tup
         bowl = weigh(sheet, shelf, weighed)
     except Refused as refused:
         return result_without_facts(refused.problems), {}
-    working = Calculation(sheet, kitchen, shelf, bowl, weighed)
-    mixed = mix(working)
+    calculation = Calculation(sheet, kitchen, shelf, bowl, weighed)
+    mixed = mix(calculation)
     if sheet.in_tray:
-        whole_of_tray(working, mixed.cooked)
-    shaped = shape(working, mixed)
+        whole_of_tray(calculation, mixed.cooked)
+    shaped = shape(calculation, mixed)
     form = shaped.drawing if shaped.drawing and shaped.drawing.is_possible else None
     if form and not sheet.in_tray:
-        whole_of_pieces(working, mixed.cooked)
-    heated = heat(working, mixed.heated, mixed.shaped, shaped.filling, form) if form else NOT_HEATED
+        whole_of_pieces(calculation, mixed.cooked)
+    heated = heat(calculation, mixed.heated, mixed.shaped, shaped.filling, form) if form else NOT_HEATED
     cooling, cut_drawing = None, None
     if form and heated.own:
-        cooling = rest(working, mixed.shaped, shaped.filling, form)
+        cooling = rest(calculation, mixed.shaped, shaped.filling, form)
         if isinstance(form, TinDrawing):
-            cut_drawing = cut(working, mixed, form)
-        finishing(working, mixed.shaped)
-        durations(working, heated.stands_in)
-    advise_limits(working)
-    steps = [] if working.problems else steps_of(working, heated.stages)
-    looks = checks(working.book)
-    times = list(taught(working, steps))
-    core = core_curve(heated.own.curve, working.book, stands_min(heated.stages)) if heated.own else None
-    _enter_hands(working, steps)
+            cut_drawing = cut(calculation, mixed, form)
+        finishing(calculation, mixed.shaped)
+        durations(calculation, heated.stands_in)
+    advise_limits(calculation)
+    steps = [] if calculation.problems else steps_of(calculation, heated.stages)
+    looks = checks(calculation.fact_book)
+    times = list(taught(calculation, steps))
+    core = core_curve(heated.own.curve, calculation.fact_book, stands_min(heated.stages)) if heated.own else None
+    _enter_hands(calculation, steps)
     result = unchecked_model(
         WorkResult,
-        facts=working.book.facts,
-        advice=sorted(working.advice, key=lambda advice: advice.rank),
-        cautions=cautions(bowl, working.way, (caution for step in steps for caution in step.cautions)),
+        facts=calculation.fact_book.facts,
+        advice=sorted(calculation.advice, key=lambda advice: advice.rank),
+        cautions=cautions(bowl, calculation.way, (caution for step in steps for caution in step.cautions)),
         allergens=allergens(bowl),
         steps=steps,
         drawings=unchecked_model(
@@ -138,29 +138,29 @@ def _worked(sheet: Sheet, kitchen: Kitchen, weighed: Mapping[str, float]) -> tup
             heat=heated.own.drawing if heated.own else None,
             cut=cut_drawing,
         ),
-        problems=working.problems,
+        problems=calculation.problems,
         checks=looks,
         lines=list(mixed.lines),
         parts=list(mixed.parts),
         grain=mixed.grain,
         core=core,
         stages=list(heated.stages),
-        hangs=hangs_of_heat(working),
+        hangs=hangs_of_heat(calculation),
         taught=times,
         cooling=cooling,
         stands_in=heated.stands_in,
     )
-    return result, working.spreads
+    return result, calculation.spreads
 
 
-def _enter_hands(working: Calculation, steps: Sequence[StepResult]) -> None:
+def _enter_hands(calculation: Calculation, steps: Sequence[StepResult]) -> None:
     """How long the steps keep a cook's hands, and how long they are to be looked at."""
     for hands, says in (
         ("held", say("every step that leaves no hand free")),
         ("minded", say("every step to be looked at")),
     ):
         minutes = sum((step.minutes for step in steps if step.hands == hands), 0.0)
-        working.book.add(f"work.{hands}_min", minutes, says, source=SUM_OF_STEPS)
+        calculation.fact_book.add(f"work.{hands}_min", minutes, says, source=SUM_OF_STEPS)
 
 
 def result_without_facts(problems: list[Problem]) -> WorkResult:

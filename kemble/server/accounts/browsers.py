@@ -56,11 +56,11 @@ def browsers_of(user: User, now: datetime) -> list[Browser]:
 def send_away(user: User, number: int) -> bool:
     """Sign a browser out, wherever it is. Whether it was there."""
     with writing():
-        found = Browser.objects.filter(user=user, pk=number).first()
-        if found is None:
+        browser = Browser.objects.filter(user=user, pk=number).first()
+        if browser is None:
             return False
-        Session.objects.filter(session_key=found.session_key).delete()
-        found.delete()
+        Session.objects.filter(session_key=browser.session_key).delete()
+        browser.delete()
     return True
 
 

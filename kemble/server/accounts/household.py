@@ -44,17 +44,17 @@ def invite(kitchen: KitchenRecord, name: str, role: Role, now: datetime) -> tupl
 
 def invitation_of(key: str, now: datetime) -> Invitation:
     """The invitation of a key; refused when there is none."""
-    found = (
+    invitation = (
         Invitation.objects.select_related("kitchen").filter(digest=digest_of(key), made__gt=now - INVITED_FOR).first()
     )
-    if found is None:
+    if invitation is None:
         refuse(
             "key",
             say("has been used, was taken back, or is too old"),
             say("a new invitation from the owner of the kitchen"),
         )
-    assert found is not None
-    return found
+    assert invitation is not None
+    return invitation
 
 
 def take(key: str, name: str, password: str, now: datetime) -> User:

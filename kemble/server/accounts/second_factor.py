@@ -22,10 +22,10 @@ def is_on(user: User) -> bool:
 def begin(user: User) -> SecondFactor:
     """A new secret, not on before a code of it was right."""
     with writing():
-        found, _ = SecondFactor.objects.update_or_create(
+        second_factor, _ = SecondFactor.objects.update_or_create(
             user=user, defaults={"secret": pyotp.random_base32(), "on": False, "used": 0}
         )
-    return found
+    return second_factor
 
 
 def address(factor: SecondFactor) -> str:
@@ -37,14 +37,14 @@ def takes(user: User, code: str, now: datetime, *, turns_on: bool = False) -> bo
     """Whether a code is right just now and was not used before; with `turns_on`, it is asked for from here on."""
     digits = "".join(code.split())
     with writing():
-        found = SecondFactor.objects.select_for_update().filter(user=user).first()
-        if found is None:
+        second_factor = SecondFactor.objects.select_for_update().filter(user=user).first()
+        if second_factor is None:
             return False
-        totp, step = pyotp.TOTP(found.secret, interval=_STEP_S), int(now.timestamp()) // _STEP_S
+        totp, step = pyotp.TOTP(second_factor.secret, interval=_STEP_S), int(now.timestamp()) // _STEP_S
         for at in range(step - _AROUND, step + _AROUND + 1):
-            if at > found.used and pyotp.utils.strings_equal(totp.generate_otp(at), digits):
-                found.used, found.on = at, found.on or turns_on
-                found.save(update_fields=["used", "on"])
+            if at > second_factor.used and pyotp.utils.strings_equal(totp.generate_otp(at), digits):
+                second_factor.used, second_factor.on = at, second_factor.on or turns_on
+                second_factor.save(update_fields=["used", "on"])
                 return True
     return False
 

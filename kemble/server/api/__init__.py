@@ -54,9 +54,9 @@ class KembleAPI(NinjaAPI):
     def validation_error_from_error_contexts(
         self, error_contexts: list[ValidationErrorContext[Any]]
     ) -> ValidationError:
-        typed = [one for context in error_contexts for one in context.pydantic_validation_error.errors()]
+        typed = [error for context in error_contexts for error in context.pydantic_validation_error.errors()]
         error = super().validation_error_from_error_contexts(error_contexts)
-        error.errors = [{**told, "input": one["input"]} for told, one in zip(error.errors, typed, strict=True)]
+        error.errors = [{**told, "input": item["input"]} for told, item in zip(error.errors, typed, strict=True)]
         return error
 
     def get_openapi_schema(self, *args: Any, **kwargs: Any) -> OpenAPISchema:
@@ -115,27 +115,27 @@ for room in ROOMS:
 @cache
 def bodies() -> dict[str, type[BaseModel]]:
     """Every body by the name of its parameter, which is its key where an error is told."""
-    found: dict[str, type[BaseModel]] = {}
+    result: dict[str, type[BaseModel]] = {}
     for _, router in api._routers:
         for view in router.path_operations.values():
             for operation in view.operations:
                 for name, kind in get_type_hints(operation.view_func).items():
                     if isinstance(kind, type) and issubclass(kind, BaseModel) and name != "return":
-                        assert found.setdefault(name, kind) is kind, f"two bodies are called {name}"
-    return found
+                        assert result.setdefault(name, kind) is kind, f"two bodies are called {name}"
+    return result
 
 
 @api.exception_handler(ValidationError)
 def _invalid(request: HttpRequest, error: Any) -> HttpResponse:
     """Every field at fault, as a path below the body, with what it accepts."""
-    found = []
+    problems = []
     for detail in error.errors:
         where, *rest = detail["loc"]
         root = bodies().get(rest[0]) if rest and where == "body" else None
         inner = rest[1:] if root else rest
         below = cast(ErrorDetails, {**detail, "loc": tuple(inner), "input": detail.get("input")})
-        found.append(problem_from(below, root))
-    return refusal(found, 422)
+        problems.append(problem_from(below, root))
+    return refusal(problems, 422)
 
 
 @api.exception_handler(Refused)

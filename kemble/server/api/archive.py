@@ -85,7 +85,10 @@ def _staged(job: ArchiveJob) -> StagedArchive:
         rows=progress.rows,
         read_pct=min(100.0, 100 * progress.bytes_read / progress.size) if progress.size else 0.0,
         groups=[
-            ArchiveGroup(id=one.id, label=GROUPS[one.id].label, there=one.there, here=one.here) for one in job.found
+            ArchiveGroup(
+                id=group_count.id, label=GROUPS[group_count.id].label, there=group_count.there, here=group_count.here
+            )
+            for group_count in job.found
         ],
         added=job.taken.count if job.taken else 0,
         ended=job.taken.ended if job.taken else 0,

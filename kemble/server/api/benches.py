@@ -71,10 +71,10 @@ def opened(bench: Bench) -> HttpResponse:
 @router.get("/benches", response={200: list[BenchCard]})
 def benches(request: HttpRequest, sheet: Annotated[int, Query(ge=1, le=MOST_NUMBER)]) -> list[BenchCard]:
     """The newest benches of a sheet."""
-    found = asking(request).benches.filter(sheet=sheet).prefetch_related("marks")[:_MOST_CARDS]
+    rows = asking(request).benches.filter(sheet=sheet).prefetch_related("marks")[:_MOST_CARDS]
     return [
         BenchCard(id=bench.pk, began=bench.began, setup=bench.settings, state=bench_of(bench.settings, bench.log))
-        for bench in found
+        for bench in rows
     ]
 
 
@@ -104,7 +104,7 @@ def new_mark(request: HttpRequest, bench_id: int, new_mark: MarkContent) -> Http
     mark = BenchMarkEvent.model_validate({**new_mark.model_dump(), "at": timezone.now()})
     with writing():  # what a mark may be depends on those before it
         log = bench.log
-        if all(one.uid != mark.uid for one in log):
+        if all(bench_mark_event.uid != mark.uid for bench_mark_event in log):
             check_mark(bench.settings, log, mark)
             BenchMark.objects.create(bench=bench, uid=mark.uid, at=mark.at, document=mark.document)
     return opened(bench)
@@ -120,4 +120,6 @@ def eye(request: HttpRequest) -> list[EyeDay]:
     for bench in kitchen.benches.filter(drill=True, began__gte=since).order_by("began").prefetch_related("marks"):
         day = bench.began.astimezone(zone).date().isoformat()
         by_day.setdefault(day, []).extend(bench_of(bench.settings, bench.log).weighed)
-    return [EyeDay(day=day, eye=found) for day, weighed in by_day.items() if (found := eye_of(weighed))]
+    return [
+        EyeDay(day=day, eye=guess_accuracy) for day, weighed in by_day.items() if (guess_accuracy := eye_of(weighed))
+    ]

@@ -80,9 +80,13 @@ def _opened(request: HttpRequest, row: BlindTasting) -> BlindTastingDetail:
         made=row.made,
         kind=split.kind,
         codes=[[cup.code for cup in table] for table in cups],
-        answered=sorted(one.taster for one in answers),
-        mine=next((one.taster for one in answers if me and one.by == me), None),
-        answers=[TasterAnswer(taster=one.taster, code=one.code) for one in answers if knows or (me and one.by == me)],
+        answered=sorted(answer.taster for answer in answers),
+        mine=next((answer.taster for answer in answers if me and answer.by == me), None),
+        answers=[
+            TasterAnswer(taster=answer.taster, code=answer.code)
+            for answer in answers
+            if knows or (me and answer.by == me)
+        ],
         served=ServedTasting(split=split, cups=cups, verdict=verdict(split, answers)) if knows else None,
     )
 
@@ -99,12 +103,14 @@ def _by(request: HttpRequest) -> str:
 
 
 def _said(row: BlindTasting) -> tuple[BlindTastingDesign, list[StoredAnswer]]:
-    return BlindTastingDesign.model_validate(row.document), [StoredAnswer.model_validate(one) for one in row.answers]
+    return BlindTastingDesign.model_validate(row.document), [
+        StoredAnswer.model_validate(answer) for answer in row.answers
+    ]
 
 
 @router.get("/splits", response={200: list[BlindTastingCard]})
 def splits(request: HttpRequest) -> list[BlindTastingCard]:
-    found = []
+    blind_tasting_cards = []
     for row in BlindTasting.objects.filter(kitchen=asking(request))[:50]:
         split, answers = _said(row)
         says = (
@@ -112,8 +118,8 @@ def splits(request: HttpRequest) -> list[BlindTastingCard]:
             if _may_know(request, split, answers)
             else say("{answers} of {tasters} have answered", answers=len(answers), tasters=split.tasters)
         )
-        found.append(BlindTastingCard(id=row.pk, title=row.title, made=row.made, says=says))
-    return found
+        blind_tasting_cards.append(BlindTastingCard(id=row.pk, title=row.title, made=row.made, says=says))
+    return blind_tasting_cards
 
 
 @router.post("/splits", response={200: BlindTastingDetail})
@@ -155,7 +161,9 @@ def answer_split(request: HttpRequest, split_id: int, answer: TasterAnswer) -> B
         if by:
             check_seat(split, answers, answer, by)
         given = StoredAnswer(taster=answer.taster, code=answer.code, by=by)
-        row.answers = [one.model_dump() for one in (*(a for a in answers if a.taster != answer.taster), given)]
+        row.answers = [
+            stored_answer.model_dump() for stored_answer in (*(a for a in answers if a.taster != answer.taster), given)
+        ]
         BlindTasting.objects.filter(pk=row.pk).update(answers=row.answers)
     return _opened(request, row)
 

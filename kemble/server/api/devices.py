@@ -164,8 +164,11 @@ def stick(request: HttpRequest, sticking: StickProbe) -> Status[None]:
 def _minute(run: Run, step: str) -> Callable[[], float | None]:
     """How long the step's last load has been in the heat, by the run's own clock, and without asking the database."""
     core = run.kept.core
-    state = next((one for one in run.state().steps if one.id == step), None)
-    window = next((one.step.window for one in run.kept.plan.scheduled if one.step.id == step), None)
+    state = next((state for state in run.state().steps if state.id == step), None)
+    window = next(
+        (scheduled_step.step.window for scheduled_step in run.kept.plan.scheduled if scheduled_step.step.id == step),
+        None,
+    )
     if state is None or window is None or state.started is None or core is None:
         refuse("step", say('"{step}" has nothing in the heat', step=step), say("a heat that has begun"))
     started, before = state.started, window.done - core.done

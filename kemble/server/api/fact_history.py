@@ -50,7 +50,7 @@ def over_time(request: HttpRequest, way: str | None = None, of: str | None = Non
     at = way or (ways[0] if ways else None)
     rows = batches_of_way(kitchen, at or "")
     facts = offered(list(rows))
-    ids = {one.id: one.unit for one in facts}
+    ids = {fact.id: fact.unit for fact in facts}
     if of is not None and ids and of not in ids:
         refuse("of", say('"{of}" is nothing that is known of these makings', of=of), say("one of those offered"))
     chosen = of if of in ids else next(iter(ids), None)
@@ -60,7 +60,7 @@ def over_time(request: HttpRequest, way: str | None = None, of: str | None = Non
             FactOverTime,
             ways=ways,
             way=at,
-            offered=[FactOffered(**one._asdict()) for one in facts],
+            offered=[FactOffered(**fact._asdict()) for fact in facts],
             of=chosen,
             points=points,
             drift=drift(points, ids.get(chosen or "", "")),

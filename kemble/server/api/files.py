@@ -49,24 +49,24 @@ class PastedText(RequestBody):
 def formats(request: HttpRequest) -> list[OfferedFile]:
     """What a sheet can be written as."""
     asking(request)
-    return [OfferedFile(id=name, label=one.label) for name, one in FORMATS.items()]
+    return [OfferedFile(id=name, label=recipe_format.label) for name, recipe_format in FORMATS.items()]
 
 
 @router.get("/tables", response={200: list[OfferedFile]})
 def tables(request: HttpRequest) -> list[OfferedFile]:
     """What of a kitchen can be had as a table."""
     asking(request)
-    return [OfferedFile(id=name, label=one.label) for name, one in TABLES.items()]
+    return [OfferedFile(id=name, label=each_table.label) for name, each_table in TABLES.items()]
 
 
 @router.get("/tables/{name}.csv", response={200: None})
 def table(request: HttpRequest, name: str) -> HttpResponse:
     """A table as a file for spreadsheets; a cell of words is never a formula."""
     kitchen = asking(request)
-    found = TABLES.get(name)
-    if found is None:
+    result = TABLES.get(name)
+    if result is None:
         refuse("name", say('"{name}" is no table', name=name[:40]), ", ".join(TABLES))
-    answered = HttpResponse(csv_text(found.head, found.rows(kitchen)), content_type="text/csv; charset=utf-8")
+    answered = HttpResponse(csv_text(result.head, result.rows(kitchen)), content_type="text/csv; charset=utf-8")
     answered["Content-Disposition"] = f'attachment; filename="{name}.csv"'
     return answered
 
@@ -105,19 +105,22 @@ def table_in(request: HttpRequest, table_sent: TableUpload) -> HttpResponse:
     sent = receipt_of(kitchen, table_sent.uid, "table")
     rows_in = read_csv(table_sent.text)
     of: TableOf = "weighings" if rows_in and {"at", "grams"} <= rows_in[0].cells.keys() else "batches"
-    found: Sequence[RowRead]
+    row_reads: Sequence[RowRead]
     if of == "batches":
-        found = batches = read_batches(kitchen, rows_in, now)
+        row_reads = batches = read_batches(kitchen, rows_in, now)
         keep = partial(keep_batches, kitchen, batches)
     else:
         benches = read_benches(kitchen, rows_in, now)
-        found, keep = rows_of(benches), partial(keep_benches, kitchen, benches)
+        row_reads, keep = rows_of(benches), partial(keep_benches, kitchen, benches)
     added = sent.number if sent else 0
     if table_sent.keep and not sent:
         added = keep()
         with writing():
             keep_receipt(kitchen, table_sent.uid, "table", added)
-    rows = [ReadRowCard(number=one.number, says=one.says, problem=one.problem, here=one.here) for one in found]
+    rows = [
+        ReadRowCard(number=row_read.number, says=row_read.says, problem=row_read.problem, here=row_read.here)
+        for row_read in row_reads
+    ]
     return answer(ReadTable(of=of, rows=rows, added=added))
 
 
@@ -125,11 +128,11 @@ def table_in(request: HttpRequest, table_sent: TableUpload) -> HttpResponse:
 def sheet_as(request: HttpRequest, sheet_id: int, how: FormatId) -> HttpResponse:
     """A sheet as a file."""
     kitchen = asking(request)
-    sheet, one = sheet_of(kitchen, sheet_id).sheet, FORMATS[how]
+    sheet, recipe_format = sheet_of(kitchen, sheet_id).sheet, FORMATS[how]
     text = written(sheet, worked_for(sheet, kitchen.settings), how)
-    found = HttpResponse(text, content_type=f"{one.media_type}; charset=utf-8")
-    found["Content-Disposition"] = f'attachment; filename="{_file_name(sheet.title)}{one.suffix}"'
-    return found
+    response = HttpResponse(text, content_type=f"{recipe_format.media_type}; charset=utf-8")
+    response["Content-Disposition"] = f'attachment; filename="{_file_name(sheet.title)}{recipe_format.suffix}"'
+    return response
 
 
 @router.get("/sheets/{int:sheet_id}/paper/{what}.pdf", response={200: None})
@@ -142,9 +145,9 @@ def on_paper(request: HttpRequest, sheet_id: int, what: PaperId) -> HttpResponse
     worked = worked_for(sheet, kitchen.settings)
     with PRINTING:
         pdf = paper(sheet, worked, what)
-    found = HttpResponse(pdf, content_type="application/pdf")
-    found["Content-Disposition"] = f'inline; filename="{_file_name(sheet.title)}-{what}.pdf"'
-    return found
+    response = HttpResponse(pdf, content_type="application/pdf")
+    response["Content-Disposition"] = f'inline; filename="{_file_name(sheet.title)}-{what}.pdf"'
+    return response
 
 
 class PatternCard(BaseModel):
@@ -160,22 +163,22 @@ class PatternCard(BaseModel):
 def templates(request: HttpRequest, sheet_id: int) -> list[PatternCard]:
     """Patterns at full size, to cut and to fold by; none of a way that has none."""
     return [
-        PatternCard(id=one.id, title=one.title, width_mm=one.width, height_mm=one.height)
-        for one in _templates(request, sheet_id)
+        PatternCard(id=pattern.id, title=pattern.title, width_mm=pattern.width, height_mm=pattern.height)
+        for pattern in _templates(request, sheet_id)
     ]
 
 
 @router.get("/sheets/{int:sheet_id}/templates/{template}.svg", response={200: None})
 def template(request: HttpRequest, sheet_id: int, template: str) -> HttpResponse:
     """One pattern as SVG, its units millimetres, with its dimensions."""
-    found = {one.id: one for one in _templates(request, sheet_id)}
-    if template not in found:
+    patterns_by_name = {pattern.id: pattern for pattern in _templates(request, sheet_id)}
+    if template not in patterns_by_name:
         refuse(
             "template",
             say('"{template}" is no pattern of this sheet', template=template[:40]),
-            ", ".join(found) or say("this sheet has none"),
+            ", ".join(patterns_by_name) or say("this sheet has none"),
         )
-    answered = HttpResponse(template_svg(found[template]), content_type="image/svg+xml")
+    answered = HttpResponse(template_svg(patterns_by_name[template]), content_type="image/svg+xml")
     answered["Content-Disposition"] = f'attachment; filename="{template}.svg"'
     return answered
 

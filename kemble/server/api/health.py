@@ -38,8 +38,8 @@ def health(request: HttpRequest) -> Status[Health]:
         says.append(say("The database cannot be read."))
     if shutil.disk_usage(settings.DATA).free < SPARE_BYTES:
         says.append(say("The disk is nearly full."))
-    found = Health(state="unwell" if says else "well", says=says)
-    return Status(503 if says else 200, found)
+    found_health = Health(state="unwell" if says else "well", says=says)
+    return Status(503 if says else 200, found_health)
 
 
 @router.get("/authority.pem", response={200: None}, auth=None)
@@ -48,6 +48,6 @@ def authority(request: HttpRequest) -> HttpResponse:
     path = place_of(settings.DATA) / "authority.pem"
     if not settings.TLS_OWN or not path.is_file():
         raise Http404
-    found = HttpResponse(path.read_bytes(), content_type="application/x-x509-ca-cert")
-    found["Content-Disposition"] = 'attachment; filename="kemble-authority.pem"'
-    return found
+    response = HttpResponse(path.read_bytes(), content_type="application/x-x509-ca-cert")
+    response["Content-Disposition"] = 'attachment; filename="kemble-authority.pem"'
+    return response

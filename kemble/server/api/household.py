@@ -96,14 +96,14 @@ def _household(request: HttpRequest) -> HouseholdPage:
     kitchen, now = asking(request), timezone.now()
     members = [
         MemberCard(
-            id=one.pk,
-            name=one.user.get_username(),
-            role=Role(one.role),
-            since=one.since,
-            me=one.user_id == request.user.pk,
-            browsers=browser_cards(request, one.user, now),
+            id=member.pk,
+            name=member.user.get_username(),
+            role=Role(member.role),
+            since=member.since,
+            me=member.user_id == request.user.pk,
+            browsers=browser_cards(request, member.user, now),
         )
-        for one in kitchen.members.select_related("user")
+        for member in kitchen.members.select_related("user")
     ]
     return HouseholdPage(members=members, invitations=[_card(row) for row in house.open_invitations(kitchen, now)])
 
@@ -134,8 +134,8 @@ def send_away(request: HttpRequest, member_id: int) -> HouseholdPage:
 @router.delete("/household/browsers/{int:number}", response={200: HouseholdPage})
 def send_browser_away(request: HttpRequest, number: int) -> HouseholdPage:
     """Sign a browser of any of the household out: a tablet that was lost."""
-    found = get_object_or_404(Browser, pk=number, user__member__kitchen=asking(request))
-    if not browsers.send_away(found.user, number):
+    browser = get_object_or_404(Browser, pk=number, user__member__kitchen=asking(request))
+    if not browsers.send_away(browser.user, number):
         raise Http404
     return _household(request)
 

@@ -120,8 +120,13 @@ def kitchen(request: HttpRequest) -> KitchenOpen:
     return _open(asking(request))
 
 
-def _open(found: KitchenRecord) -> KitchenOpen:
-    return KitchenOpen(kitchen=found.settings, set_up=found.set_up, demo=found.demo, revision=found.revision)
+def _open(kitchen_record: KitchenRecord) -> KitchenOpen:
+    return KitchenOpen(
+        kitchen=kitchen_record.settings,
+        set_up=kitchen_record.set_up,
+        demo=kitchen_record.demo,
+        revision=kitchen_record.revision,
+    )
 
 
 @router.put("/kitchen", response={200: KitchenOpen})
@@ -131,19 +136,19 @@ def save_kitchen(request: HttpRequest, save_kitchen: SaveKitchen) -> KitchenOpen
     Tins and ingredients that are taken out can be brought back.
     """
     with writing():
-        found = KitchenRecord.objects.get(pk=asking(request).pk)
-        if receipt_of(found, save_kitchen.uid, "kitchen") is None:
-            if save_kitchen.revision not in (None, found.revision):
+        kitchen_record = KitchenRecord.objects.get(pk=asking(request).pk)
+        if receipt_of(kitchen_record, save_kitchen.uid, "kitchen") is None:
+            if save_kitchen.revision not in (None, kitchen_record.revision):
                 raise ConflictRefusal(f"{save_kitchen.revision} is not the newest: the kitchen was saved elsewhere")
-            changed = completed(save_kitchen.kitchen, found.typed)
-            keep_removed(found, found.settings, changed)
-            found.document = changed.model_dump(mode="json", exclude=LEARNED)
-            found.set_up = True
-            found.revision += 1
-            found.save()
-            keep_receipt(found, save_kitchen.uid, "kitchen", found.pk, found.revision)
-    relearn(found)  # what was measured is where learning begins
-    return _open(found)
+            changed = completed(save_kitchen.kitchen, kitchen_record.typed)
+            keep_removed(kitchen_record, kitchen_record.settings, changed)
+            kitchen_record.document = changed.model_dump(mode="json", exclude=LEARNED)
+            kitchen_record.set_up = True
+            kitchen_record.revision += 1
+            kitchen_record.save()
+            keep_receipt(kitchen_record, save_kitchen.uid, "kitchen", kitchen_record.pk, kitchen_record.revision)
+    relearn(kitchen_record)  # what was measured is where learning begins
+    return _open(kitchen_record)
 
 
 @router.post("/kitchen/oven", response={200: MeasuredEstimate})
@@ -151,7 +156,7 @@ def oven(request: HttpRequest, oven_test: OvenTest) -> MeasuredEstimate:
     """How an oven gives its heat, from a covered tin of water that it warms. Saves nothing."""
     if oven_test.end_c <= oven_test.start_c + 5:
         refuse("end_c", say("is hardly warmer than it went in"), say("a rise of more than 5 °C"))
-    found = oven_h(
+    result = oven_h(
         water_ml=oven_test.water_ml,
         across_mm=oven_test.across_mm,
         start_c=oven_test.start_c,
@@ -160,15 +165,15 @@ def oven(request: HttpRequest, oven_test: OvenTest) -> MeasuredEstimate:
         seconds=oven_test.minutes * 60,
     )
     row = ESTIMATES["oven_h"]
-    _sensible("end_c", found, row.unit, row.low / 2, row.high * 2)
-    low, high = (found * (end / row.value) ** row.after for end in (row.low, row.high))
+    _sensible("end_c", result, row.unit, row.low / 2, row.high * 2)
+    low, high = (result * (end / row.value) ** row.after for end in (row.low, row.high))
     says = say(
         "It gives {found:.0f} W to a square metre for each degree; {low:.0f} to {high:.0f} is usual.",
-        found=found,
+        found=result,
         low=row.low,
         high=row.high,
     )
-    return MeasuredEstimate(estimate="oven_h", value=found, low=low, high=high, says=says)
+    return MeasuredEstimate(estimate="oven_h", value=result, low=low, high=high, says=says)
 
 
 @router.post("/kitchen/steam", response={200: MeasuredEstimate})
@@ -179,23 +184,23 @@ def steam(request: HttpRequest, steam_test: SteamTest) -> MeasuredEstimate:
     watts = settings.burner.net_w(steam_test.level) * known["burner"].value
     idle = SteamSupply(watts, known["lid_w"].value, 0.0, settings.altitude_m)
     row = ESTIMATES["leak_ml_s"]
-    found = max(1.0, idle.leak_at(steam_test.steam_c))
-    _sensible("steam_c", found, row.unit, 0.0, row.high * 4)
-    low, high = (found * (end / row.value) ** row.after for end in (row.low, row.high))
+    result = max(1.0, idle.leak_at(steam_test.steam_c))
+    _sensible("steam_c", result, row.unit, 0.0, row.high * 4)
+    low, high = (result * (end / row.value) ** row.after for end in (row.low, row.high))
     says = say(
         "About {found:.0f} ml of air come in a second; {low:.0f} to {high:.0f} is usual.",
-        found=found,
+        found=result,
         low=row.low,
         high=row.high,
     )
-    return MeasuredEstimate(estimate="leak_ml_s", value=found, low=low, high=high, says=says)
+    return MeasuredEstimate(estimate="leak_ml_s", value=result, low=low, high=high, says=says)
 
 
-def _sensible(field: str, found: float, unit: str, least: float, most: float) -> None:
-    if not least <= found <= most:
+def _sensible(field: str, result: float, unit: str, least: float, most: float) -> None:
+    if not least <= result <= most:
         refuse(
             field,
-            say("would stand for {found:.0f} {unit}", found=found, unit=unit),
+            say("would stand for {found:.0f} {unit}", found=result, unit=unit),
             say("a reading that stands for {least:.0f} to {most:.0f}", least=least, most=most),
         )
 

@@ -146,7 +146,7 @@ def hold_row(request: HttpRequest, name: str, hold: HoldEstimate) -> LearnedPage
     if name not in ESTIMATES:
         refuse("name", say('"{name}" is not a row of the table', name=name[:40]), say("one of its rows"))
     before = learnt_of(kitchen)
-    held = [one for one in kitchen.learnt.get("held", []) if one != name]
+    held = [item for item in kitchen.learnt.get("held", []) if item != name]
     kitchen.learnt = {**kitchen.learnt, "held": sorted([*held, name] if hold.held else held)}
     with writing():
         KitchenRecord.objects.filter(pk=kitchen.pk).update(learnt=kitchen.learnt)
@@ -187,7 +187,7 @@ def _page(kitchen: KitchenRecord, before: LearningResult | None = None) -> Learn
             for step, times in sorted(kitchen.learnt.get("pace", {}).items())
         ],
         cups=[
-            LearnedCup(words=one.words, craft=_range(one.craft), own=_range(one.own)) for one in cups(kitchen.settings)
+            LearnedCup(words=cup.words, craft=_range(cup.craft), own=_range(cup.own)) for cup in cups(kitchen.settings)
         ],
         moved=_moved(before, learnt) if before else [],
     )
@@ -223,27 +223,34 @@ def _row(name: EstimateId, row: LearnedEstimate, batches: list[Batch], *, held: 
 
 def _left_out(kitchen: KitchenRecord, batches: list[Batch]) -> list[LeftOutBatch]:
     """What teaches nothing, and why: said of every making, so that nobody wonders."""
-    found = [
+    left_out_batches = [
         LeftOutBatch(
-            batch=one.pk, title=one.title, made=one.made, why=[say("you left it out")], whole=True, chosen=True
+            batch=each_object.pk,
+            title=each_object.title,
+            made=each_object.made,
+            why=[say("you left it out")],
+            whole=True,
+            chosen=True,
         )
-        for one in Batch.objects.filter(kitchen=kitchen, rehearsed=False, left_out=True)[:_MOST_TOLD]
+        for each_object in Batch.objects.filter(kitchen=kitchen, rehearsed=False, left_out=True)[:_MOST_TOLD]
     ]
-    for one in batches:
-        why, nothing = list(one.seen.get("left_out", [])), not one.seen.get("sights")
+    for batch in batches:
+        why, nothing = list(batch.seen.get("left_out", [])), not batch.seen.get("sights")
         if nothing and not why:
             why = [say("no step of it that is told with a range was timed, weighed or read")]
         if why:
-            found.append(LeftOutBatch(batch=one.pk, title=one.title, made=one.made, why=why, whole=nothing))
-    return sorted(found, key=lambda one: one.made, reverse=True)[:_MOST_TOLD]
+            left_out_batches.append(
+                LeftOutBatch(batch=batch.pk, title=batch.title, made=batch.made, why=why, whole=nothing)
+            )
+    return sorted(left_out_batches, key=lambda left_out_batch: left_out_batch.made, reverse=True)[:_MOST_TOLD]
 
 
 def _moved(before: LearningResult, now: LearningResult) -> list[EstimateChange]:
-    found = []
+    found_result = []
     for name in dict.fromkeys((*before.rows, *now.rows)):
         table = ESTIMATES[name]
-        was, then = (one.rows[name].z if name in one.rows else 0.0 for one in (before, now))
+        was, then = (result.rows[name].z if name in result.rows else 0.0 for result in (before, now))
         if abs(was - then) > 0.02:
             row = EstimateChange(words=table.words, unit=table.unit, was=table.at(was), now=table.at(then))
-            found.append((abs(was - then), row))
-    return [row for _, row in sorted(found, key=lambda pair: -pair[0])[:8]]
+            found_result.append((abs(was - then), row))
+    return [row for _, row in sorted(found_result, key=lambda pair: -pair[0])[:8]]

@@ -197,10 +197,14 @@ def _opened(batch: Batch) -> HttpResponse:
             for row in batch.stock.filter(trashed=None)
         ],
         added=added_words(run),
-        tastings=[_tasting(one) for one in batch.tastings.all()],
+        tastings=[_tasting(tasting) for tasting in batch.tastings.all()],
         left_out=batch.left_out,
         compared=batch.compared,
-        weighed=[one for one in weighed_pieces(kept.plan, events) if len(one.practice) > 1],
+        weighed=[
+            each_weighed_pieces
+            for each_weighed_pieces in weighed_pieces(kept.plan, events)
+            if len(each_weighed_pieces.practice) > 1
+        ],
         faults=faults,
         notes=state_of(kept.plan, events, at).notes,
         facts=kept.facts,
@@ -208,9 +212,15 @@ def _opened(batch: Batch) -> HttpResponse:
     return answer(body)
 
 
-def _tasting(one: Tasting) -> TastingCard:
+def _tasting(tasting: Tasting) -> TastingCard:
     return TastingCard(
-        id=one.pk, who=one.who, at=one.at, tastes=one.tastes, liking=one.liking, note=one.note, blind=one.blind
+        id=tasting.pk,
+        who=tasting.who,
+        at=tasting.at,
+        tastes=tasting.tastes,
+        liking=tasting.liking,
+        note=tasting.note,
+        blind=tasting.blind,
     )
 
 
@@ -246,7 +256,7 @@ def next_time(request: HttpRequest, batch_id: int) -> NextTime:
     return NextTime(
         proposals=_proposals(kitchen, batch),
         by_craft=by_craft(WAYS[batch.way], marks_of_sheet(kitchen, batch)),
-        penalties=penalties([(one.tastes, one.liking) for one in liked if one.liking is not None]),
+        penalties=penalties([(tasting.tastes, tasting.liking) for tasting in liked if tasting.liking is not None]),
     )
 
 
@@ -263,10 +273,10 @@ def take_next(request: HttpRequest, batch_id: int, take_next: TakeProposal) -> S
     if batch.run.sheet_id is None:
         refuse("sheet", say("was thrown away"), say("a batch whose sheet is there"))
     record = sheet_of(kitchen, batch.run.sheet_id)
-    chosen = next((one for one in _proposals(kitchen, batch) if one.kind == take_next.kind), None)
+    chosen = next((proposal for proposal in _proposals(kitchen, batch) if proposal.kind == take_next.kind), None)
     if chosen is None or not chosen.changes:
         refuse("kind", say("changes nothing"), say("a proposal with a change"))
-    ratios = {one.lever: one.to for one in chosen.changes}
+    ratios = {ratio_change.lever: ratio_change.to for ratio_change in chosen.changes}
     sheet = adjust(record.sheet, Adjustment.model_validate({"by": "ratio", **ratios}), kitchen.settings).sheet
     with writing():
         sent = receipt_of(kitchen, take_next.uid, "save")
@@ -339,11 +349,11 @@ def batches(
     kitchen = asking(request)
     counted = Batch.objects.filter(kitchen=kitchen, rehearsed=False).order_by("way").values("way")
     counts = {
-        one["way"]: LogWay(**one)
-        for one in counted.annotate(batches=Count("id"), right=Count("id", filter=Q(verdict="just right")))
+        item["way"]: LogWay(**item)
+        for item in counted.annotate(batches=Count("id"), right=Count("id", filter=Q(verdict="just right")))
     }
     ways = [counts[name] for name in WAYS if name in counts]
-    most = max(ways, key=lambda one: one.batches, default=None)
+    most = max(ways, key=lambda log_way: log_way.batches, default=None)
     at = way if way in counts else most.way if most else None
     of_way = Batch.objects.filter(kitchen=kitchen, rehearsed=False, way=at or "").defer("seen")
     rows, page, pages, total = paged.of(sought.of(of_way, kitchen))

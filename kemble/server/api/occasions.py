@@ -124,32 +124,32 @@ class FeastCard(BaseModel):
 
 
 def occasion_of(kitchen: KitchenRecord, number: int) -> OccasionRecord:
-    found: OccasionRecord = get_object_or_404(kitchen.occasions.select_related("kitchen"), pk=number)
-    return found
+    occasion: OccasionRecord = get_object_or_404(kitchen.occasions.select_related("kitchen"), pk=number)
+    return occasion
 
 
 def _told(made: list[WorkedDish]) -> list[DishCard]:
     return [
         DishCard(
-            sheet=one.record.pk,
-            title=one.record.title,
-            way=one.record.way,
+            sheet=dish.record.pk,
+            title=dish.record.title,
+            way=dish.record.way,
             pieces=next(
                 (
-                    float(one.worked.facts[key].value)
+                    float(dish.worked.facts[key].value)
                     for key in ("shape.pieces", "cut.pieces")
-                    if key in one.worked.facts
+                    if key in dish.worked.facts
                 ),
                 None,
             ),
             parts=[
                 PartNamed(role=part.role, name=part.name or part.role)
-                for part in one.sheet.parts
+                for part in dish.sheet.parts
                 if part.role != "base"
             ],
-            problem=one.problem,
+            problem=dish.problem,
         )
-        for one in made
+        for dish in made
     ]
 
 
@@ -166,22 +166,22 @@ def _opened(record: OccasionRecord) -> OccasionOpen:
     )
 
 
-def _planning(one: planning_jobs.PlanningJob) -> PlanningProgress:
+def _planning(job: planning_jobs.PlanningJob) -> PlanningProgress:
     return PlanningProgress(
-        says=one.watch.says, since=one.since, gap_pct=one.watch.gap_pct, stopped=one.was_stopped
+        says=job.watch.says, since=job.since, gap_pct=job.watch.gap_pct, stopped=job.was_stopped
     )  # fmt: skip
 
 
 def _gone(sheet: int) -> DishCard:
     """Of an occasion one of whose sheets is not there any more: the day is as it was planned last."""
-    found = SheetRecord.everything.filter(pk=sheet).first()
+    result = SheetRecord.everything.filter(pk=sheet).first()
     return DishCard(
         sheet=sheet,
-        title=found.title if found else say("a sheet"),
-        way=found.way if found else "",
+        title=result.title if result else say("a sheet"),
+        way=result.way if result else "",
         pieces=None,
         parts=[],
-        problem=say("was thrown away") if found is None or found.trashed else "",
+        problem=say("was thrown away") if result is None or result.trashed else "",
     )
 
 
@@ -190,39 +190,43 @@ def occasions(request: HttpRequest) -> list[OccasionCard]:
     """What is still to come, soonest first."""
     kitchen = asking(request)
     coming = list(kitchen.occasions.filter(serve__gt=timezone.now())[:50])
-    for one in coming:
-        one.kitchen = kitchen  # the very one: its settings are read once
+    for occasion in coming:
+        occasion.kitchen = kitchen  # the very one: its settings are read once
     standing = set(kitchen.sheets.values_list("pk", flat=True))
     # One whose sheets were all thrown away went with them, and comes back with them.
     until = time.monotonic() + _LIST_PATIENCE_S
-    return [_card(one, until - time.monotonic()) for one in coming if one.wants_none or standing & one.sheets]
+    return [
+        _card(occasion, until - time.monotonic())
+        for occasion in coming
+        if occasion.wants_none or standing & occasion.sheets
+    ]
 
 
 def _card(record: OccasionRecord, patience_s: float) -> OccasionCard:
     kept, now = kept_day(record, max(0.0, patience_s)), timezone.now()
     day, made = kept.day, kept.made
-    servings = [one.people for one in record.occasion.servings if one.people]
+    servings = [serving.people for serving in record.occasion.servings if serving.people]
     return OccasionCard(
         id=record.pk,
         title=record.title,
         serve=record.serve,
         begin=day.plan.begin if day.plan else None,
         people=sum(servings) or None,
-        dishes=[one.record.title for one in made],
-        sheets=[one.record.pk for one in made],
+        dishes=[dish.record.title for dish in made],
+        sheets=[dish.record.pk for dish in made],
         clashes=day.clash is not None,
         in_time_pct=day.sure.all_in_time_pct if day.sure else None,
         steps=[
             NextStep(
-                title=one.step.title,
-                dish=made[one.dish].record.title if one.dish < len(made) else "",
-                hands=one.step.hands,
-                who=one.who,
-                starts=one.starts,
-                ends=one.ends,
+                title=scheduled_step.step.title,
+                dish=made[scheduled_step.dish].record.title if scheduled_step.dish < len(made) else "",
+                hands=scheduled_step.step.hands,
+                who=scheduled_step.who,
+                starts=scheduled_step.starts,
+                ends=scheduled_step.ends,
             )
-            for one in (day.plan.scheduled if day.plan else ())
-            if one.ends > now
+            for scheduled_step in (day.plan.scheduled if day.plan else ())
+            if scheduled_step.ends > now
         ],
         pending=kept.planning is not None and not kept.planning.was_stopped,
     )
@@ -241,7 +245,7 @@ def new_occasion(request: HttpRequest, new_occasion: NewOccasion) -> HttpRespons
             record = OccasionRecord.everything.select_related("kitchen").get(pk=sent.number)
         else:
             same = kitchen.occasions.filter(title=checked.title, serve=checked.serve) if checked else ()
-            there = next((one for one in same if one.document == document), None)
+            there = next((occasion for occasion in same if occasion.document == document), None)
             record = there or OccasionRecord(kitchen=kitchen)
             if there is None and checked:
                 store_occasion(record, checked)
@@ -306,7 +310,7 @@ def calendar(request: HttpRequest, occasion_id: int) -> HttpResponse:
     record = occasion_of(asking(request), occasion_id)
     kept = kept_day(record)
     day, made = kept.day, kept.made
-    titles = [one.record.title for one in made]
+    titles = [dish.record.title for dish in made]
     text = calendar_of(record.title, day.plan, titles, record.kitchen.settings, made=timezone.now(), uid=str(record.pk))
     return _file(text, "text/calendar; charset=utf-8", "day.ics")
 
@@ -317,16 +321,16 @@ def text(request: HttpRequest, occasion_id: int) -> HttpResponse:
     record = occasion_of(asking(request), occasion_id)
     kept = kept_day(record)
     day, made = kept.day, kept.made
-    titles = [one.record.title for one in made]
+    titles = [dish.record.title for dish in made]
     return _file(
         day_text(record.title, day.plan, titles, record.kitchen.settings), "text/plain; charset=utf-8", "day.txt"
     )
 
 
 def _file(content: str | bytes, kind: str, name: str) -> HttpResponse:
-    found = HttpResponse(content, content_type=kind)
-    found["Content-Disposition"] = f'attachment; filename="{name}"'
-    return found
+    response = HttpResponse(content, content_type=kind)
+    response["Content-Disposition"] = f'attachment; filename="{name}"'
+    return response
 
 
 @router.get("/feasts", response={200: list[FeastCard]})
@@ -334,8 +338,8 @@ def year(request: HttpRequest, days: Annotated[int, Query(ge=1, le=800)] = 400) 
     """The feasts and the kitchen's own days ahead, in order, each with when there is something to begin."""
     settings = asking(request).settings
     today = timezone.now().astimezone(settings.zone).date()
-    found = [_feast(one) for one in feasts(today, days)] + _own(settings, today, days)
-    return sorted(found, key=lambda one: (one.day, one.name))
+    feast_cards = [_feast(feast) for feast in feasts(today, days)] + _own(settings, today, days)
+    return sorted(feast_cards, key=lambda feast_card: (feast_card.day, feast_card.name))
 
 
 def _feast(feast: Feast) -> FeastCard:
@@ -350,12 +354,12 @@ def _feast(feast: Feast) -> FeastCard:
 
 
 def _own(settings: Kitchen, today: date, days: int) -> list[FeastCard]:
-    found = []
+    feast_cards = []
     for number, own in enumerate(settings.own_days):
         for year in range(today.year - 1, today.year + days // 365 + 2):
             day, until = own.in_year(year)
             if today <= (until or day) and day <= today + timedelta(days=days):
-                found.append(
+                feast_cards.append(
                     FeastCard(
                         id=f"own-{number}",
                         name=own.name,
@@ -367,4 +371,4 @@ def _own(settings: Kitchen, today: date, days: int) -> list[FeastCard]:
                         own=True,
                     )
                 )
-    return found
+    return feast_cards

@@ -53,7 +53,7 @@ def take_picture(
     """Keep a picture of a step: PNG, JPEG or WebP, at most 12 MB. The same uid twice is one picture."""
     kitchen = asking(request)
     run = run_of(kitchen, run_id)
-    steps = {EATEN, *(one.step.id for one in run.kept.plan.scheduled)}
+    steps = {EATEN, *(scheduled_step.step.id for scheduled_step in run.kept.plan.scheduled)}
     if new_picture.step not in steps:
         refuse("step", say('"{step}" is not a step of this run', step=new_picture.step), say("a step of it"))
     there = kitchen.pictures.filter(uid=new_picture.uid).first()
@@ -87,13 +87,13 @@ def pictures(request: HttpRequest, run_id: int) -> list[PictureCard]:
     """The newest pictures at the steps of a run: its own, and those of earlier makings of its way."""
     kitchen = asking(request)
     run = run_of(kitchen, run_id)
-    found: list[PictureCard] = []
+    picture_cards: list[PictureCard] = []
     per_step: dict[str, int] = {}
     for row in kitchen.pictures.filter(way=run.way, trashed=None).defer("webp")[:400]:
         per_step[row.step] = per_step.get(row.step, 0) + 1
         if per_step[row.step] <= _SHOWN:
-            found.append(_card(row))
-    return found
+            picture_cards.append(_card(row))
+    return picture_cards
 
 
 @router.get("/pictures/{int:picture_id}.webp", response={200: None}, include_in_schema=False)

@@ -72,8 +72,11 @@ def revisions(
     if sought:
         rows = rows.filter(name__icontains=sought)
     shown, page, pages, total = paged.of(rows)
-    numbers = {one.number for one in shown}
-    before = {one.number: one for one in record.revisions.filter(number__in=[number - 1 for number in numbers])}
+    numbers = {item.number for item in shown}
+    before = {
+        sheet_revision.number: sheet_revision
+        for sheet_revision in record.revisions.filter(number__in=[number - 1 for number in numbers])
+    }
     made: dict[int, list[BatchFromRevision]] = {}
     batches = Batch.objects.filter(kitchen=kitchen, rehearsed=False, run__sheet=record, run__revision__in=numbers)
     for batch in batches.select_related("run").defer("run__frozen", "seen"):
@@ -85,13 +88,13 @@ def revisions(
         at=record.revision,
         revisions=[
             RevisionCard(
-                number=one.number,
-                saved=one.saved,
-                name=one.name,
-                changed=_changed(before.get(one.number - 1), one, shelf),
-                batches=made.get(one.number, []),
+                number=item.number,
+                saved=item.saved,
+                name=item.name,
+                changed=_changed(before.get(item.number - 1), item, shelf),
+                batches=made.get(item.number, []),
             )
-            for one in shown
+            for item in shown
         ],
         page=page,
         pages=pages,
@@ -99,18 +102,18 @@ def revisions(
     )
 
 
-def _changed(before: SheetRevision | None, one: SheetRevision, shelf: Shelf) -> list[str]:
+def _changed(before: SheetRevision | None, sheet_revision: SheetRevision, shelf: Shelf) -> list[str]:
     if before is None:
         return []
     try:
-        return differences(before.sheet, one.sheet, shelf)
+        return differences(before.sheet, sheet_revision.sheet, shelf)
     except Refused:  # kept by a version that allowed what this one does not
         return [say("it cannot be read any more")]
 
 
 def revision_of(kitchen: KitchenRecord, sheet_id: int, number: int) -> SheetRevision:
-    found: SheetRevision = get_object_or_404(SheetRevision, record=sheet_of(kitchen, sheet_id), number=number)
-    return found
+    sheet_revision: SheetRevision = get_object_or_404(SheetRevision, record=sheet_of(kitchen, sheet_id), number=number)
+    return sheet_revision
 
 
 @router.get("/sheets/{int:sheet_id}/revisions/{int:number}", response={200: Sheet})
@@ -168,7 +171,7 @@ def compare(request: HttpRequest, batches: str = "", sheets: str = "") -> SideBy
             say("are {chosen} together", chosen=len(chosen)),
             say("two to {most_side_by_side} batches or sheets", most_side_by_side=_MOST_SIDE_BY_SIDE),
         )
-    facts = [one for _, one, _ in chosen]
+    facts = [facts_by_name for _, facts_by_name, _ in chosen]
     keys = dict.fromkeys(moved.key for other in facts[1:] for moved in ripple(facts[0], other))
     rows = [_across(key, facts) for key in keys]
     rows = [row for row in rows if len(set(row.values)) > 1]
@@ -191,7 +194,7 @@ def _numbers(path: str, text: str) -> list[int]:
 
 
 def _batches(kitchen: KitchenRecord, numbers: list[int]) -> list[_Chosen]:
-    found = []
+    result = []
     for number in numbers:
         batch = get_object_or_404(Batch, pk=number, kitchen=kitchen)
         column = ComparedColumn(
@@ -203,12 +206,12 @@ def _batches(kitchen: KitchenRecord, numbers: list[int]) -> list[_Chosen]:
             way=batch.way,
             section=_section(batch.run.kept.sheet, kitchen),
         )
-        found.append((column, facts_now(batch.run), batch.run.kept.sheet))
-    return found
+        result.append((column, facts_now(batch.run), batch.run.kept.sheet))
+    return result
 
 
 def _sheets(kitchen: KitchenRecord, numbers: list[int]) -> list[_Chosen]:
-    found = []
+    result = []
     for number in numbers:
         record = sheet_of(kitchen, number)
         column = ComparedColumn(
@@ -220,8 +223,8 @@ def _sheets(kitchen: KitchenRecord, numbers: list[int]) -> list[_Chosen]:
             way=record.way,
             section=_section(record.sheet, kitchen),
         )
-        found.append((column, worked_for(record.sheet, kitchen.settings).facts, record.sheet))
-    return found
+        result.append((column, worked_for(record.sheet, kitchen.settings).facts, record.sheet))
+    return result
 
 
 def _section(sheet: Sheet, kitchen: KitchenRecord) -> CardSection | None:
@@ -230,8 +233,8 @@ def _section(sheet: Sheet, kitchen: KitchenRecord) -> CardSection | None:
 
 
 def _across(key: str, facts: list[dict[str, Fact]]) -> ComparedRow:
-    told = next(one[key] for one in facts if key in one)
-    mine = [one.get(key) for one in facts]
+    told = next(facts_by_name[key] for facts_by_name in facts if key in facts_by_name)
+    mine = [facts_by_name.get(key) for facts_by_name in facts]
     return ComparedRow(
         key=key,
         label=told.label,

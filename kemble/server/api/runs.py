@@ -207,7 +207,7 @@ def opened(run: Run) -> HttpResponse:
         state=run.state(now),
         core=kept.core,
         facts=facts_now(run),
-        flow=[one.pk for one in run.flowing],
+        flow=[each_run.pk for each_run in run.flowing],
         scale=scales.stands_in(run.kitchen, rehearsed=run.pace > 1),
         probe=probes.stands_in(run.kitchen, rehearsed=run.pace > 1),
         lines=_lines(run),
@@ -236,11 +236,14 @@ def _lines(run: Run) -> list[SheetLine]:
 def runs(request: HttpRequest) -> list[RunCard]:
     """What is running now."""
     wall = timezone.now()
-    found = []
+    run_cards = []
     for run in asking(request).runs.filter(finished=None).prefetch_related("events")[:20]:
         state = run.state(run.clock(wall))
         plan = plan_now(run.kept.plan, run.log)
-        step = next((one.step.title for one in plan.scheduled if one.step.id == state.focus), "")
+        step = next(
+            (scheduled_step.step.title for scheduled_step in plan.scheduled if scheduled_step.step.id == state.focus),
+            "",
+        )
         card = RunCard(
             id=run.pk,
             title=run.title,
@@ -251,20 +254,20 @@ def runs(request: HttpRequest) -> list[RunCard]:
             step=step,
             clocks=_clocks(plan, facts_now(run), state),
         )
-        found.append(card)
-    return found
+        run_cards.append(card)
+    return run_cards
 
 
 def _clocks(plan: Plan, facts: Mapping[str, Fact], state: RunState) -> list[RunClock]:
     """Of the steps that run, in order; the water is that of the way's own heat, which is told with a window."""
-    words = {one.step.id: one.step for one in plan.scheduled}
-    found = []
+    words = {scheduled_step.step.id: scheduled_step.step for scheduled_step in plan.scheduled}
+    run_clocks = []
     for step in state.steps:
         if step.status != "running" or step.started is None or step.due is None or step.paused:
             continue
         top_up, ml = (facts.get(f"heat.{name}") for name in ("top_up_at_min", "top_up_ml"))
         at = step.started + timedelta(minutes=float(top_up.value)) if top_up and words[step.id].window else None
-        found.append(
+        run_clocks.append(
             RunClock(
                 step=step.id,
                 title=words[step.id].title,
@@ -275,7 +278,7 @@ def _clocks(plan: Plan, facts: Mapping[str, Fact], state: RunState) -> list[RunC
                 top_up_ml=round(float(ml.value)) if ml else 0,
             )
         )
-    return found
+    return run_clocks
 
 
 @router.post("/runs", response={200: RunOpen})
@@ -334,7 +337,7 @@ class FlowReport(BaseModel):
 def run_report(request: HttpRequest, run_id: int) -> FlowReport:
     """Where hands clashed, what stood too long in its heat, which windows were missed, over all that is made together."""
     run = run_of(asking(request), run_id)
-    runs = [(one.title, one.kept.plan, one.log) for one in run.flowing]
+    runs = [(each_run.title, each_run.kept.plan, each_run.log) for each_run in run.flowing]
     return FlowReport(report=report(runs, run.kitchen.settings.cooks, run.clock()))
 
 
@@ -350,19 +353,19 @@ def _begin_occasion(kitchen: KitchenRecord, new_run: NewRun, number: int) -> Run
         refuse("dish", say("is not one of this occasion"), say("0 to {last}", last=max(0, len(made) - 1)))
     now = timezone.now()
     clock = day.plan.begin if new_run.rehearse else now
-    wanted = [(i, one) for i, one in enumerate(made) if new_run.dish in (None, i)]
+    wanted = [(i, dish) for i, dish in enumerate(made) if new_run.dish in (None, i)]
     fresh = [
         run_from(
-            one.record,
-            one.sheet,
-            one.worked,
+            worked_dish.record,
+            worked_dish.sheet,
+            worked_dish.worked,
             plan_of_dish(day.plan, dish),
             began=now,
             clock=clock,
             pace=_pace(new_run),
             occasion=record,
         )
-        for dish, one in wanted
+        for dish, worked_dish in wanted
     ]
     events = _played(fresh, new_run, kitchen)
     with writing():
@@ -459,7 +462,9 @@ def run_faults(request: HttpRequest, run_id: int, step: str = "") -> FaultsAtSte
     run = run_of(asking(request), run_id)
     happened = happened_in(run, run.clock())
     here, others = at_step(faults_of(WAYS[run.way]), step[:60])
-    return FaultsAtStep(here=[told(one, happened) for one in here], others=[told(one, happened) for one in others])
+    return FaultsAtStep(
+        here=[told(fault, happened) for fault in here], others=[told(fault, happened) for fault in others]
+    )
 
 
 def _check_added(run: Run, event: AnyEvent) -> None:

@@ -106,8 +106,10 @@ def browser_cards(request: HttpRequest, user: User, now: datetime) -> list[Brows
     """The browsers that are signed in as somebody."""
     here = request.session.session_key
     return [
-        BrowserCard(id=one.pk, name=one.name, made=one.made, seen=one.seen, here=one.session_key == here)
-        for one in browsers.browsers_of(user, now)
+        BrowserCard(
+            id=browser.pk, name=browser.name, made=browser.made, seen=browser.seen, here=browser.session_key == here
+        )
+        for browser in browsers.browsers_of(user, now)
     ]
 
 

@@ -221,12 +221,12 @@ def sheets(
 ) -> SheetPage:
     """The sheets, or those whose title or way says what is sought: the newest first, or by title, or by way."""
     kitchen = asking(request)
-    found = kitchen.sheets.order_by(*_ORDERS[by])
+    sheet_record = kitchen.sheets.order_by(*_ORDERS[by])
     sought = find.strip()[:100]
     if sought:
         ways = [way.id for way in WAYS.values() if any(sought.lower() in name.lower() for name in (way.name, *way.kin))]
-        found = found.filter(Q(title__icontains=sought) | Q(way__in=ways))
-    rows, page, pages, total = paged.of(found)
+        sheet_record = sheet_record.filter(Q(title__icontains=sought) | Q(way__in=ways))
+    rows, page, pages, total = paged.of(sheet_record)
     cards = [
         SheetCard(
             id=record.pk,
@@ -351,8 +351,8 @@ def both_sides(request: HttpRequest, asking_sides: AskSides) -> HttpResponse:
     """The sheet under every school of a question, side by side. Saves nothing."""
     settings = asking(request).settings
     with WORKING:
-        found = sides(asking_sides.sheet, settings, asking_sides.question)
-    return answer(found)
+        schools_compared = sides(asking_sides.sheet, settings, asking_sides.question)
+    return answer(schools_compared)
 
 
 @router.post("/adjust", response={200: RecalculatedSheet})

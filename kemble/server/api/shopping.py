@@ -27,11 +27,11 @@ class ShoppingRequest(RequestBody):
 def shopping_list(request: HttpRequest, going: ShoppingRequest) -> HttpResponse:
     """What the sheets need together, in packs, less what is in the larder."""
     kitchen = asking(request)
-    numbers = [one.sheet for one in going.wanted]
+    numbers = [wanted_sheet.sheet for wanted_sheet in going.wanted]
     records = {record.pk: record for record in SheetRecord.everything.filter(kitchen=kitchen, pk__in=numbers)}
     if any(number not in records for number in numbers):
         raise Http404("no such sheet")
     # For what was thrown away meanwhile nothing is bought.
-    wanted = [one for one in going.wanted if records[one.sheet].trashed is None]
-    sheets = [records[one.sheet].sheet for one in wanted for _ in range(one.times)]
+    wanted = [wanted_sheet for wanted_sheet in going.wanted if records[wanted_sheet.sheet].trashed is None]
+    sheets = [records[wanted_sheet.sheet].sheet for wanted_sheet in wanted for _ in range(wanted_sheet.times)]
     return answer(shopping(sheets, kitchen.settings))

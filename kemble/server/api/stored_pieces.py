@@ -56,7 +56,7 @@ class StockLeft(RequestBody):
 def to_eat(request: HttpRequest) -> list[StoredToEat]:
     """What is put by, and what was made lately and keeps still; what must be eaten first at the head."""
     kitchen, now = asking(request), timezone.now()
-    found = [
+    stored_to_eats = [
         StoredToEat(
             batch=row.batch_id,
             title=row.title,
@@ -73,16 +73,16 @@ def to_eat(request: HttpRequest) -> list[StoredToEat]:
     for batch in recent.select_related("run")[:20]:
         facts, done = batch.run.kept.facts, batch.run.finished or batch.made
         hours = [facts[key].value for key in ("keep.cold_h", "keep.eat_within_h") if key in facts]
-        if len(hours) < 2 or not all(isinstance(one, float) for one in hours):
+        if len(hours) < 2 or not all(isinstance(hour, float) for hour in hours):
             continue
-        cold, out = (done + timedelta(hours=float(one)) for one in hours)
+        cold, out = (done + timedelta(hours=float(hour)) for hour in hours)
         if cold > now:
             again = _wants_again(batch, now)
             title = batch.title
-            found.append(
+            stored_to_eats.append(
                 StoredToEat(batch=batch.pk, title=title, made=batch.made, until=cold, out_until=out, taste_again=again)
             )
-    return sorted(found, key=lambda one: (one.until is None, one.until or now))
+    return sorted(stored_to_eats, key=lambda stored_to_eat: (stored_to_eat.until is None, stored_to_eat.until or now))
 
 
 def _wants_again(batch: Batch, now: datetime) -> bool:
@@ -90,7 +90,7 @@ def _wants_again(batch: Batch, now: datetime) -> bool:
     old = now - batch.made
     if not _NEXT_DAY[0] <= old <= _NEXT_DAY[1]:
         return False
-    return not any(one.at > batch.made + _NEXT_DAY[0] for one in batch.tastings.all())
+    return not any(tasting.at > batch.made + _NEXT_DAY[0] for tasting in batch.tastings.all())
 
 
 @router.get("/to-taste", response={200: list[BatchToTaste]})
@@ -98,15 +98,15 @@ def to_taste(request: HttpRequest) -> list[BatchToTaste]:
     """The newest batches of any way, for whoever says how they are. `tasted`: who asks has said so."""
     member, now = member_of(request), timezone.now()
     rows = member.kitchen.batches.filter(rehearsed=False, trashed=None).order_by("-made").defer("seen")
-    found = []
+    batch_to_tastes = []
     for batch in rows.prefetch_related("tastings")[:_LATELY]:
-        mine = any(one.who == member.user.get_username() for one in batch.tastings.all())
-        found.append(
+        mine = any(tasting.who == member.user.get_username() for tasting in batch.tastings.all())
+        batch_to_tastes.append(
             BatchToTaste(
                 batch=batch.pk, title=batch.title, made=batch.made, tasted=mine, again=_wants_again(batch, now)
             )
         )
-    return found
+    return batch_to_tastes
 
 
 @router.put("/stock/{int:stock_id}", response={200: list[StoredToEat]})

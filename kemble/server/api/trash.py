@@ -31,8 +31,8 @@ class TrashCard(BaseModel):
 def dropped(request: HttpRequest) -> list[TrashCard]:
     """Everything of the last thirty days, the newest first."""
     return [
-        TrashCard(kind=one.kind, id=one.id, title=one.title, dropped=one.trashed, until=one.until)
-        for one in aside(asking(request), timezone.now())
+        TrashCard(kind=item.kind, id=item.id, title=item.title, dropped=item.trashed, until=item.until)
+        for item in aside(asking(request), timezone.now())
     ]
 
 

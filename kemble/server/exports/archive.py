@@ -73,8 +73,8 @@ def _marks(tastes: Row) -> Row:
 
 
 def _seen(seen: Row) -> list[object]:
-    compared = [ComparedPrediction.model_validate(one) for one in seen.get("compared") or ()]
-    return [*compared, *(sight_from(one) for one in seen.get("sights") or ())]
+    compared = [ComparedPrediction.model_validate(item) for item in seen.get("compared") or ()]
+    return [*compared, *(sight_from(item) for item in seen.get("sights") or ())]
 
 
 @dataclass(frozen=True)
@@ -93,16 +93,16 @@ class RecordType:
     def rows(self, kitchen: KitchenRecord) -> models.QuerySet[Any]:
         """Every one of them, thrown away or not, in the order in which they were kept."""
         manager = getattr(self.model, "everything", self.model._default_manager)
-        found: models.QuerySet[Any] = manager.using(kitchen._state.db).filter(**{self.of: kitchen}).order_by("pk")
-        return found
+        query_set: models.QuerySet[Any] = manager.using(kitchen._state.db).filter(**{self.of: kitchen}).order_by("pk")
+        return query_set
 
     @property
     def fields(self) -> list[models.Field[Any, Any]]:
         """What of a row is in the file."""
         return [
-            one
-            for one in self.model._meta.concrete_fields
-            if not one.primary_key and one.name not in ("kitchen", *self.leaves)
+            column
+            for column in self.model._meta.concrete_fields
+            if not column.primary_key and column.name not in ("kitchen", *self.leaves)
         ]
 
 
@@ -134,7 +134,7 @@ SORTS: tuple[RecordType, ...] = (
         "splits",
         BlindTasting,
         "kitchen", 5_000,
-        lambda row: (BlindTastingDesign.model_validate(row.document), [StoredAnswer.model_validate(one) for one in row.answers]),
+        lambda row: (BlindTastingDesign.model_validate(row.document), [StoredAnswer.model_validate(answer) for answer in row.answers]),
     ),
     RecordType("removed", RemovedEquipment, "kitchen", 10_000, lambda row: dict(row.document)),
 )  # fmt: skip
@@ -184,7 +184,7 @@ def _told(sort: RecordType, row: models.Model, numbers: Mapping[str, Mapping[int
         else:
             told[key] = value
     if isinstance(row, BlindTasting):  # who answered is a number that means something only here
-        told["answers"] = [{"taster": one["taster"], "code": one["code"]} for one in row.answers]
+        told["answers"] = [{"taster": answer["taster"], "code": answer["code"]} for answer in row.answers]
     if isinstance(row, OccasionRecord):
         told["document"] = renumbered(row.document, numbers["sheets"].get)
     return told
@@ -408,24 +408,24 @@ def _no_number(word: str) -> float:
     raise ValueError(f"{word} is no number")
 
 
-def _value(where: str, one: models.Field[Any, Any], told: Any) -> Any:
+def _value(where: str, column: models.Field[Any, Any], told: Any) -> Any:
     """A value as its field takes it."""
-    if isinstance(one, models.JSONField):
-        if not isinstance(told, type(one.get_default() if one.has_default() else {})):
+    if isinstance(column, models.JSONField):
+        if not isinstance(told, type(column.get_default() if column.has_default() else {})):
             refuse(where, say("is of the wrong sort"), say("as Kemble writes it"))
         return told
-    if isinstance(one, models.BooleanField | models.IntegerField | models.FloatField) and isinstance(told, str):
+    if isinstance(column, models.BooleanField | models.IntegerField | models.FloatField) and isinstance(told, str):
         refuse(where, say("is not a number"), say("as Kemble writes it"))
-    if isinstance(one, models.CharField | models.TextField) and not isinstance(told, str):
+    if isinstance(column, models.CharField | models.TextField) and not isinstance(told, str):
         refuse(where, say("is not text"), "text")
     try:
-        value = one.to_python(told)
-        one.run_validators(value)
-        if value is None and not one.null:
+        value = column.to_python(told)
+        column.run_validators(value)
+        if value is None and not column.null:
             refuse(where, say("is missing"), say("a value"))
         if isinstance(value, datetime) and value.tzinfo is None:
             refuse(where, say("has no time zone"), say("an instant such as 2026-12-05T15:30:00Z"))
     except (FieldError, OverflowError) as error:
         says = "; ".join(error.messages) if isinstance(error, FieldError) else say("is too large")
-        refuse(where, say("will not do: {says}", says=says[:120]), f"a {one.get_internal_type()}")
+        refuse(where, say("will not do: {says}", says=says[:120]), f"a {column.get_internal_type()}")
     return value

@@ -172,14 +172,14 @@ def _place(sort: RecordType, read: ArchiveRow, staged: KitchenRecord, keys: Mapp
 
 def looked_at(kitchen: KitchenRecord, staged: KitchenRecord) -> list[GroupCount]:
     """What is staged, beside what is here."""
-    found = [GroupCount("settings", 1, int(staged.typed == kitchen.typed))]
+    group_counts = [GroupCount("settings", 1, int(staged.typed == kitchen.typed))]
     sheets = _here(kitchen, staged, "sheets", {})
     for name, group in GROUPS.items():
         if group.sorts:
             first = group.sorts[0]
             same = sheets if first == "sheets" else _here(kitchen, staged, first, sheets)
-            found.append(GroupCount(name, BY_NAME[first].rows(staged).count(), len(same)))
-    return found
+            group_counts.append(GroupCount(name, BY_NAME[first].rows(staged).count(), len(same)))
+    return group_counts
 
 
 def _here(kitchen: KitchenRecord, staged: KitchenRecord, name: str, sheets: Mapping[int, int]) -> dict[int, int]:

@@ -25,7 +25,7 @@ def _batches(kitchen: KitchenRecord) -> Iterator[tuple[Cell, ...]]:
     zone = kitchen.settings.zone
     rows = Batch.objects.filter(kitchen=kitchen, rehearsed=False).defer("seen").prefetch_related("tastings")[:MOST]
     for batch in rows:
-        likings = [one.liking for one in batch.tastings.all() if one.liking is not None]
+        likings = [tasting.liking for tasting in batch.tastings.all() if tasting.liking is not None]
         yield (
             batch.made.astimezone(zone),
             batch.title,
@@ -36,7 +36,7 @@ def _batches(kitchen: KitchenRecord) -> Iterator[tuple[Cell, ...]]:
             batch.pieces,
             batch.grams,
             mean(likings),
-            *(mean([one[taste] for one in batch.marks if taste in one]) for taste in SCALES),
+            *(mean([mark[taste] for mark in batch.marks if taste in mark]) for taste in SCALES),
             ", ".join(batch.faults),
             batch.note,
         )
@@ -47,15 +47,15 @@ def _measured(kitchen: KitchenRecord) -> Iterator[tuple[Cell, ...]]:
     for batch in (
         Batch.objects.filter(kitchen=kitchen, rehearsed=False).select_related("run").defer("run__frozen")[:MOST]
     ):
-        for one in batch.compared:
-            cells = (one.step, one.label, one.unit, one.predicted, one.low, one.high, one.happened)
+        for item in batch.compared:
+            cells = (item.step, item.label, item.unit, item.predicted, item.low, item.high, item.happened)
             yield (batch.made.astimezone(zone), batch.title, batch.way, *cells)
 
 
 def _weighings(kitchen: KitchenRecord) -> Iterator[tuple[Cell, ...]]:
     zone = kitchen.settings.zone
     benches = kitchen.benches.order_by("began", "id").select_related("sheet").prefetch_related("marks")
-    for n, bench in enumerate((one for one in benches if one.log), start=1):
+    for n, bench in enumerate((bench for bench in benches if bench.log), start=1):
         setup, title = bench.settings, bench.sheet.title if bench.sheet else ""
         for mark in bench.log:
             of_bench = (setup.total_g, setup.pieces, setup.tolerance_pct)

@@ -43,21 +43,23 @@ def read_batches(kitchen: KitchenRecord, rows: Sequence[TableRow], now: datetime
         (title.casefold(), made.replace(second=0, microsecond=0))
         for title, made in Batch.objects.filter(kitchen=kitchen).values_list("title", "made")
     }
-    found = []
+    found_read_batches = []
     for row in rows:
         try:
-            one = _batch(kitchen, row, sheets, now)
+            read_batch = _batch(kitchen, row, sheets, now)
         except RowRejected as problem:
-            found.append(ReadBatch(row.number, row.get("title", "sheet")[:80] or say("a row"), problem=str(problem)))
+            found_read_batches.append(
+                ReadBatch(row.number, row.get("title", "sheet")[:80] or say("a row"), problem=str(problem))
+            )
             continue
-        assert one.record is not None
-        assert one.made is not None
-        key = (one.record.title.casefold(), one.made.replace(second=0, microsecond=0))
+        assert read_batch.record is not None
+        assert read_batch.made is not None
+        key = (read_batch.record.title.casefold(), read_batch.made.replace(second=0, microsecond=0))
         if key in there:
-            one = ReadBatch(row.number, one.says, here=True)
+            read_batch = ReadBatch(row.number, read_batch.says, here=True)
         there.add(key)
-        found.append(one)
-    return found
+        found_read_batches.append(read_batch)
+    return found_read_batches
 
 
 def keep_batches(kitchen: KitchenRecord, batches: Sequence[ReadBatch]) -> int:

@@ -40,18 +40,18 @@ def sheet_called(title: str, sheets: dict[str, SheetRecord]) -> SheetRecord:
 def instant(head: str, text: str, kitchen: KitchenRecord, now: datetime) -> datetime:
     """An instant as it is written: with its zone, or on the kitchen's clock; a day alone is its noon."""
     try:
-        found = datetime.fromisoformat(text)
+        moment = datetime.fromisoformat(text)
     except ValueError:
         raise RowRejected(f"{head}: “{text[:30]}” is no time such as 2026-11-25 15:30") from None
     if len(text) <= len("2026-11-25"):
-        found += timedelta(hours=12)
-    if found.tzinfo is None:
-        found = found.replace(tzinfo=kitchen.settings.zone)
-    if found > now or found.year < _EARLIEST_YEAR:
+        moment += timedelta(hours=12)
+    if moment.tzinfo is None:
+        moment = moment.replace(tzinfo=kitchen.settings.zone)
+    if moment > now or moment.year < _EARLIEST_YEAR:
         raise RowRejected(
-            f"{head}: {text[:30]} is still to come" if found > now else f"{head}: {text[:30]} is too long ago"
+            f"{head}: {text[:30]} is still to come" if moment > now else f"{head}: {text[:30]} is too long ago"
         )
-    return found
+    return moment
 
 
 def number(row: TableRow, head: str, least: float, most: float) -> float | None:

@@ -48,7 +48,7 @@ def read_benches(kitchen: KitchenRecord, rows: Sequence[TableRow], now: datetime
         for bench in kitchen.benches.prefetch_related("marks")
         for first in bench.log[:1]
     }
-    found = []
+    benches = []
     for of_one in grouped.values():
         bench = ReadBench(of_one, of_one[0].get("of")[:60] or say("a bench"))
         try:
@@ -59,8 +59,8 @@ def read_benches(kitchen: KitchenRecord, rows: Sequence[TableRow], now: datetime
             known_by = _known_by(bench.setup, bench.marks[0])
             bench.here = known_by in there
             there.add(known_by)
-        found.append(bench)
-    return found
+        benches.append(bench)
+    return benches
 
 
 def _known_by(setup: BenchSetup, first: BenchMarkEvent) -> tuple[object, ...]:
@@ -109,7 +109,7 @@ def _marked(bench: ReadBench, row: TableRow, kitchen: KitchenRecord, now: dateti
 
 def _setup(first: TableRow, said: Sequence[dict[str, Any]]) -> BenchSetup:
     """What was shared out; where the table does not say, as much and as many as were weighed."""
-    weighed = [one["grams"] for one in said if one["kind"] == "piece"]
+    weighed = [item["grams"] for item in said if item["kind"] == "piece"]
     total, pieces = number(first, "total g", 0.01, _MOST_G), number(first, "pieces", 1, 500)
     try:
         return BenchSetup(
@@ -125,29 +125,32 @@ def _setup(first: TableRow, said: Sequence[dict[str, Any]]) -> BenchSetup:
 
 def rows_of(benches: Sequence[ReadBench]) -> list[RowRead]:
     """Every row of them, in the order of the file."""
-    found = []
+    row_reads = []
     for bench in benches:
         for row in bench.rows:
             problem = ""
             if bench.problem:
                 at, why = bench.problem
                 problem = why if row.number == at else say("left out with row {at}", at=at)
-            found.append(RowRead(row.number, bench.says, problem, bench.here and not problem))
-    return sorted(found, key=lambda one: one.number)
+            row_reads.append(RowRead(row.number, bench.says, problem, bench.here and not problem))
+    return sorted(row_reads, key=lambda row_read: row_read.number)
 
 
 def keep_benches(kitchen: KitchenRecord, benches: Sequence[ReadBench]) -> int:
     """Keep those that will do, and are not here. How many they were."""
     kept = 0
     with writing():
-        for one in benches:
-            if one.problem or one.here or one.setup is None or not one.marks:
+        for read_bench in benches:
+            if read_bench.problem or read_bench.here or read_bench.setup is None or not read_bench.marks:
                 continue
             bench = kitchen.benches.create(
-                sheet=one.sheet, setup=one.setup.model_dump(mode="json"), drill=one.setup.drill, began=one.marks[0].at
+                sheet=read_bench.sheet,
+                setup=read_bench.setup.model_dump(mode="json"),
+                drill=read_bench.setup.drill,
+                began=read_bench.marks[0].at,
             )
             BenchMark.objects.bulk_create(
-                BenchMark(bench=bench, uid=mark.uid, at=mark.at, document=mark.document) for mark in one.marks
+                BenchMark(bench=bench, uid=mark.uid, at=mark.at, document=mark.document) for mark in read_bench.marks
             )
             kept += 1
     return kept

@@ -44,30 +44,32 @@ def batches_of_way(kitchen: KitchenRecord, way: str) -> QuerySet[Batch]:
 
 def offered(rows: Sequence[Batch]) -> list[OfferedFact]:
     """What can be asked of a way's batches: what happened first, then tastes, then what was told; what is near first."""
-    found: dict[str, OfferedFact] = {}
+    result: dict[str, OfferedFact] = {}
     for batch in rows:
-        for one in batch.compared:
-            name = f"{_HAPPENED}{one.step}:{one.unit}"
-            found.setdefault(name, OfferedFact(name, _capital(one.label), one.unit, near=one.low is not None))
+        for prediction in batch.compared:
+            name = f"{_HAPPENED}{prediction.step}:{prediction.unit}"
+            result.setdefault(
+                name, OfferedFact(name, _capital(prediction.label), prediction.unit, near=prediction.low is not None)
+            )
     for name, (label, unit) in _COLUMNS.items():
         if any(getattr(batch, name) is not None for batch in rows):
-            found[name] = OfferedFact(name, label, unit, near=True)
+            result[name] = OfferedFact(name, label, unit, near=True)
     if rows:
-        found["liking"] = OfferedFact("liking", say("Liked, 1 to 9"), "", near=True)
+        result["liking"] = OfferedFact("liking", say("Liked, 1 to 9"), "", near=True)
         for taste in WAYS[rows[0].way].scales:
             scale = SCALES[taste]
             name = f"{_TASTE}{taste}"
             label = say(
                 "{too_little} (-2) to {too_much} (2)", too_little=_capital(scale.too_little), too_much=scale.too_much
             )
-            found[name] = OfferedFact(name, label, "", near=taste == VERDICT_BY)
+            result[name] = OfferedFact(name, label, "", near=taste == VERDICT_BY)
         for key, fact in rows[0].run.kept.facts.items():
             if not isinstance(fact.value, str) and key in KEYS:
                 name = f"{_TOLD}{key}"
-                found[name] = OfferedFact(
+                result[name] = OfferedFact(
                     name, say("{label}, as told", label=_capital(fact.label)), fact.unit, near=False
                 )
-    return sorted(found.values(), key=lambda one: not one.near)
+    return sorted(result.values(), key=lambda item: not item.near)
 
 
 def _capital(words: str) -> str:
@@ -80,29 +82,31 @@ def points_of(rows: QuerySet[Batch], of: str) -> list[DriftPoint]:
         key = of.removeprefix(_TOLD)
         value = KeyTransform("value", KeyTransform(key, KeyTransform("facts", "run__frozen")))
         told = rows.annotate(one_fact=value).values_list("pk", "title", "made", "one_fact")
-        found = [(pk, title, made, number) for pk, title, made, number in told if isinstance(number, int | float)]
+        result = [(pk, title, made, number) for pk, title, made, number in told if isinstance(number, int | float)]
         return [
-            DriftPoint(batch=pk, title=title, made=made, value=number) for pk, title, made, number in reversed(found)
+            DriftPoint(batch=pk, title=title, made=made, value=number) for pk, title, made, number in reversed(result)
         ]
     points = [_point(batch, of) for batch in reversed(rows)]
-    return [one for one in points if one is not None]
+    return [point for point in points if point is not None]
 
 
 def _point(batch: Batch, of: str) -> DriftPoint | None:
     if of.startswith(_HAPPENED):
         step, unit = of.removeprefix(_HAPPENED).rsplit(":", 1)
-        one = next((one for one in batch.compared if (one.step, one.unit) == (step, unit)), None)
-        if one is None:
+        prediction = next(
+            (prediction for prediction in batch.compared if (prediction.step, prediction.unit) == (step, unit)), None
+        )
+        if prediction is None:
             return None
-        told = {"told": one.predicted, "low": one.low, "high": one.high}
-        return DriftPoint(batch=batch.pk, title=batch.title, made=batch.made, value=one.happened, **told)
+        told = {"told": prediction.predicted, "low": prediction.low, "high": prediction.high}
+        return DriftPoint(batch=batch.pk, title=batch.title, made=batch.made, value=prediction.happened, **told)
     value = _value(batch, of)
     return None if value is None else DriftPoint(batch=batch.pk, title=batch.title, made=batch.made, value=value)
 
 
 def _value(batch: Batch, of: str) -> float | None:
     if of == "liking":
-        return mean([one.liking for one in batch.tastings.all() if one.liking is not None])
+        return mean([tasting.liking for tasting in batch.tastings.all() if tasting.liking is not None])
     if of.startswith(_TASTE):
         taste = of.removeprefix(_TASTE)
         return mean([marks[taste] for marks in batch.marks if taste in marks])

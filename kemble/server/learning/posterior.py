@@ -35,17 +35,21 @@ def see(run: Run) -> dict[str, Any]:
             seen = BatchObservations([], [], {})
     facts = kept.facts
     ratios = {name: facts[f"mix.{name}"].value for name in LEVERS if f"mix.{name}" in facts}
-    return {**document_of(seen), "ratios": ratios, "compared": [one.model_dump(mode="json") for one in run.compared]}
+    return {
+        **document_of(seen),
+        "ratios": ratios,
+        "compared": [prediction.model_dump(mode="json") for prediction in run.compared],
+    }
 
 
 def priors_of(kitchen: KitchenRecord) -> dict[EstimateId, Prior]:
     """What is known of the table before any making: what was measured here; and rows that were set back, held there."""
     settings = kitchen.typed
-    found = {name: prior_of(ESTIMATES[name], own) for name, own in settings.estimates.items()}
+    priors_by_estimate_id = {name: prior_of(ESTIMATES[name], own) for name, own in settings.estimates.items()}
     for name in kitchen.learnt.get("held", []):
         if name in ESTIMATES:
-            found[name] = Prior(found.get(name, Prior()).mean, _HELD_SD)
-    return found
+            priors_by_estimate_id[name] = Prior(priors_by_estimate_id.get(name, Prior()).mean, _HELD_SD)
+    return priors_by_estimate_id
 
 
 def batches_of(kitchen: KitchenRecord) -> list[Batch]:
@@ -58,27 +62,27 @@ def batches_of(kitchen: KitchenRecord) -> list[Batch]:
 
 
 def sights_in(batch: Batch) -> list[Observation]:
-    return [sight_from(one) for one in batch.seen.get("sights", [])]
+    return [sight_from(item) for item in batch.seen.get("sights", [])]
 
 
 def learnt_of(kitchen: KitchenRecord, batches: list[Batch] | None = None) -> LearningResult:
     """All that its batches say, from the beginning: the order they came in does not matter."""
-    found = batches_of(kitchen) if batches is None else batches
-    return learn([sights_in(batch) for batch in found], priors_of(kitchen))
+    found_batches = batches_of(kitchen) if batches is None else batches
+    return learn([sights_in(batch) for batch in found_batches], priors_of(kitchen))
 
 
 def relearn(kitchen: KitchenRecord) -> None:
     """Work anew what the kitchen has learned, and keep it."""
     batches = batches_of(kitchen)
-    found = learnt_of(kitchen, batches)
+    result = learnt_of(kitchen, batches)
     logs: dict[str, list[float]] = {}
     for batch in batches:
         for step, log in batch.seen.get("paces", {}).items():
             logs.setdefault(step, []).append(log)
     learnt = {
         **kitchen.learnt,
-        "learned": {name: one.model_dump(mode="json") for name, one in found.known().items()},
-        "together": [one.model_dump(mode="json") for one in found.together()],
+        "learned": {name: learned_value.model_dump(mode="json") for name, learned_value in result.known().items()},
+        "together": [learned_correlation.model_dump(mode="json") for learned_correlation in result.together()],
         "pace": paces(logs),
     }
     if learnt != kitchen.learnt:
@@ -104,8 +108,10 @@ def made_here(kitchen: KitchenRecord, most: int = 12) -> list[MadeSheet]:
     """The sheets that were worked on last, with what their heat hangs on by the craft's own table."""
     plain = kitchen.typed.model_copy(update={"estimates": {}, "time_factor": 1.0})
     document = plain.model_dump_json()
-    found = [_heat_of(row.sheet.model_dump_json(), document) for row in kitchen.sheets.order_by("-changed")[:most]]
-    return [one for one in found if one is not None]
+    made_sheets = [
+        _heat_of(row.sheet.model_dump_json(), document) for row in kitchen.sheets.order_by("-changed")[:most]
+    ]
+    return [made_sheet for made_sheet in made_sheets if made_sheet is not None]
 
 
 def tasted_of(kitchen: KitchenRecord, way: str) -> list[TastedBatch]:
@@ -114,13 +120,13 @@ def tasted_of(kitchen: KitchenRecord, way: str) -> list[TastedBatch]:
     others: dict[int, list[dict[str, int]]] = {}
     for batch, tastes in Tasting.objects.filter(batch__in=batches).values_list("batch_id", "tastes"):
         others.setdefault(batch, []).append(tastes)
-    found = []
+    tasteds = []
     # Thousands of rows, and of their long documents one number: it is read by the database.
     rows = batches.values_list("id", "tastes", "hydration_pct", "sugar_pct", "run__sheet_id", "seen__ratios__fat_pct")
     for batch, own, hydration, sugar, sheet, fat in rows:
         ratios: dict[Lever, float] = {"hydration_pct": hydration, "sugar_pct": sugar, "fat_pct": float(fat or 0.0)}
-        found += [TastedBatch(sheet or 0, ratios, marks) for marks in (own, *others.get(batch, ())) if marks]
-    return found
+        tasteds += [TastedBatch(sheet or 0, ratios, marks) for marks in (own, *others.get(batch, ())) if marks]
+    return tasteds
 
 
 def marks_of_sheet(kitchen: KitchenRecord, batch: Batch) -> list[dict[str, int]]:

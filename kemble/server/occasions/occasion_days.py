@@ -60,9 +60,9 @@ def others_of(kitchen: KitchenRecord, occasion: Occasion, made: Sequence[WorkedD
     settings = kitchen.settings
 
     def others(dish: int) -> Iterator[ChangedDish]:
-        asked, one = occasion.dishes[dish], made[dish]
+        asked, worked_dish = occasion.dishes[dish], made[dish]
         people = occasion.people_of(asked)
-        way = WAYS[one.sheet.way]
+        way = WAYS[worked_dish.sheet.way]
         tries: list[tuple[str, str, OccasionDish]] = []
         if way.base == "grain":
             tries += [
@@ -72,7 +72,7 @@ def others_of(kitchen: KitchenRecord, occasion: Occasion, made: Sequence[WorkedD
                     asked.model_copy(update={"soak": side}),
                 )
                 for side, minutes, label, buys in reversed(SOAKS)
-                if minutes and minutes != one.sheet.grain.soak_min
+                if minutes and minutes != worked_dish.sheet.grain.soak_min
             ]
         tries += [
             (
@@ -83,14 +83,14 @@ def others_of(kitchen: KitchenRecord, occasion: Occasion, made: Sequence[WorkedD
             for choice in sorted(way.choices, key=lambda choice: choice.station != "cut")
             if choice.station in ("cut", "heat")
             for school in choice.schools
-            if one.sheet.school(choice.id) != school.id
+            if worked_dish.sheet.school(choice.id) != school.id
         ]
         tries.append(
             (say("half as much"), say("half as much to eat"), asked.model_copy(update={"factor": asked.factor / 2}))
         )
         for says, costs, other in tries:
             try:
-                sheet = sized(one.record.sheet, other, people, settings)
+                sheet = sized(worked_dish.record.sheet, other, people, settings)
             except Refused:
                 continue
             worked = worked_for(sheet, settings)
@@ -114,7 +114,7 @@ def made_of(kitchen: KitchenRecord, occasion: Occasion) -> list[WorkedDish]:
     """Every sheet of an occasion, worked. Raises Refused for a sheet that is not there."""
     settings = kitchen.settings
     records = {row.pk: row for row in kitchen.sheets.filter(pk__in={dish.sheet for dish in occasion.dishes})}
-    found = []
+    dishes = []
     for i, dish in enumerate(occasion.dishes):
         record = records.get(dish.sheet)
         if record is None:
@@ -132,28 +132,28 @@ def made_of(kitchen: KitchenRecord, occasion: Occasion) -> list[WorkedDish]:
                 say("another size"),
             )
         worked = worked_for(sheet, settings)
-        found.append(WorkedDish(record, sheet, worked, worked.problems[0].sentence if worked.problems else ""))
-    return found
+        dishes.append(WorkedDish(record, sheet, worked, worked.problems[0].sentence if worked.problems else ""))
+    return dishes
 
 
 def dishes_of(kitchen: KitchenRecord, occasion: Occasion, made: Sequence[WorkedDish], now: datetime) -> list[Dish]:
     """What the day is to be planned for. Raises Refused when a sheet cannot be worked, or a time will not do."""
-    for i, one in enumerate(made):
-        if one.problem:
+    for i, dish in enumerate(made):
+        if dish.problem:
             refuse(
                 f"dishes.{i}.sheet",
-                say("{title} cannot be worked: {problem}", title=one.record.title, problem=one.problem),
+                say("{title} cannot be worked: {problem}", title=dish.record.title, problem=dish.problem),
                 say("a sheet that works"),
             )
     settings = kitchen.settings
     dishes = [
         dish_of(
-            one.record.title,
-            without(one.worked.steps, asked.there),
+            dish.record.title,
+            without(dish.worked.steps, asked.there),
             served(occasion, settings, asked.serving, now),
             asked.days_before,
         )
-        for asked, one in zip(occasion.dishes, made, strict=True)
+        for asked, dish in zip(occasion.dishes, made, strict=True)
     ]
     asked_of(occasion, dishes, settings, now)
     return dishes
@@ -161,7 +161,7 @@ def dishes_of(kitchen: KitchenRecord, occasion: Occasion, made: Sequence[WorkedD
 
 def planned_by(kitchen: KitchenRecord, occasion: Occasion, made: Sequence[WorkedDish]) -> str:
     """What a day was made from: the code and the kitchen, the occasion, and its sheets as they stand."""
-    said = occasion.model_dump_json() + "".join(f" {one.record.pk}.{one.record.revision}" for one in made)
+    said = occasion.model_dump_json() + "".join(f" {dish.record.pk}.{dish.record.revision}" for dish in made)
     return f"{worked_by(kitchen.settings)} {hashlib.sha256(said.encode()).hexdigest()[:20]}"
 
 
@@ -248,8 +248,8 @@ def check_occasion(kitchen: KitchenRecord, occasion: Occasion) -> CheckedOccasio
 def store_occasion(record: OccasionRecord, checked: CheckedOccasion) -> None:
     """The occasion into its row; its day is planned by whoever asks for it. Call inside `writing()`."""
     occasion = checked.occasion
-    same = record.pk and [(one.sheet, one.serving) for one in record.occasion.dishes] == [
-        (one.sheet, one.serving) for one in occasion.dishes
+    same = record.pk and [(occasion_dish.sheet, occasion_dish.serving) for occasion_dish in record.occasion.dishes] == [
+        (occasion_dish.sheet, occasion_dish.serving) for occasion_dish in occasion.dishes
     ]
     record.title, record.serve = checked.title, checked.serve
     record.document = occasion.model_dump(mode="json")

@@ -87,8 +87,8 @@ def end() -> None:
     """Stop all of them: a server that is stopped waits for no day."""
     with _guard:
         going = list(_plannings.values())
-    for one in going:
-        one.stop()
+    for job in going:
+        job.stop()
 
 
 def forget(occasion: int) -> None:

@@ -106,7 +106,7 @@ def log_outcome(
 
     Raises Refused for scales or faults not of its way, and for more put by than there were.
     """
-    if kept and said.pieces is not None and sum(one.pieces for one in kept) > said.pieces:
+    if kept and said.pieces is not None and sum(stored.pieces for stored in kept) > said.pieces:
         refuse("kept", say("are more than there were"), say("at most {pieces} pieces together", pieces=said.pieces))
     fields = batch_fields(run, said, seen)
     batch, _ = Batch.everything.update_or_create(run=run, defaults={**fields, "trashed": None})
@@ -152,10 +152,10 @@ def _put_by(batch: Batch, kept: Sequence[StoredPieces]) -> None:
             kitchen=batch.kitchen,
             batch=batch,
             title=batch.title,
-            where=one.where,
-            pieces=one.pieces,
+            where=stored.where,
+            pieces=stored.pieces,
             made=done,
-            until=until(one.where, run.kept.facts, done),
+            until=until(stored.where, run.kept.facts, done),
         )
-        for one in kept
+        for stored in kept
     )

@@ -53,15 +53,17 @@ def rethink(run: Run, now: datetime) -> bool:
     with writing():
         if run.events.filter(uid=uid).exists():
             return False
-        for one, told in rest:
-            own = uid if one.pk == run.pk else _copy(uid, one.pk)
+        for each_run, told in rest:
+            own = uid if each_run.pk == run.pk else _copy(uid, each_run.pk)
             at = max(now, last.at) if last else now
-            add_event(one, RestReplanned(uid=own, at=at, kind="replanned", of=last.uid if last else None, rest=told))
+            add_event(
+                each_run, RestReplanned(uid=own, at=at, kind="replanned", of=last.uid if last else None, rest=told)
+            )
     return True
 
 
 def _newest(run: Run) -> AnyEvent | None:
-    return next((one for one in reversed(run.log) if one.kind not in ("replanned", "noted")), None)
+    return next((event for event in reversed(run.log) if event.kind not in ("replanned", "noted")), None)
 
 
 def _copy(uid: str, other: int) -> str:
@@ -76,43 +78,43 @@ def _uid(last: AnyEvent | None, run: Run) -> str:
 
 def _rest(run: Run, kitchen: Kitchen, now: datetime) -> list[tuple[Run, PlanRest]] | None:
     """What is left of every run of the flow, where it is to lie elsewhere than it does."""
-    flow = [one for one in run.flowing if one.finished is None]
+    flow = [each_run for each_run in run.flowing if each_run.finished is None]
     anew = _by_actual(run, kitchen)
-    logs = {one.pk: one.log for one in flow}
-    orphans = _orphans(logs, {one.pk: one.kept.plan for one in flow})
+    logs = {run.pk: run.log for run in flow}
+    orphans = _orphans(logs, {run.pk: run.kept.plan for run in flow})
     plans = [
         _with(
-            plan_now(one.kept.plan, [event for event in logs[one.pk] if event.uid not in orphans]),
-            anew[0] if anew and one.pk == run.pk else None,
+            plan_now(each_run.kept.plan, [event for event in logs[each_run.pk] if event.uid not in orphans]),
+            anew[0] if anew and each_run.pk == run.pk else None,
         )
-        for one in flow
+        for each_run in flow
     ]
     going = [
-        OpenRun(one.title, plan, one.state_by(plan, now), one.kept.plan.serve)
-        for one, plan in zip(flow, plans, strict=True)
+        OpenRun(run.title, plan, run.state_by(plan, now), run.kept.plan.serve)
+        for run, plan in zip(flow, plans, strict=True)
     ]
-    drift = max((abs(_drift(one)) for one in going), default=0.0)
+    drift = max((abs(_drift(open_run)) for open_run in going), default=0.0)
     if anew is None and drift < LATE_MIN and not orphans:
         return None
-    found = replan(going, kitchen, now=now, helpers=_helpers(run, kitchen), otherwise=_otherwise(flow))
+    replanned_runs = replan(going, kitchen, now=now, helpers=_helpers(run, kitchen), otherwise=_otherwise(flow))
     says = list(anew[1]) if anew else []
-    if found is None:
+    if replanned_runs is None:
         if anew is None:
             return None
-        found = ReplannedRuns([[] for _ in flow], 0, [], [])
+        replanned_runs = ReplannedRuns([[] for _ in flow], 0, [], [])
     return [
         (
-            one,
+            each_run,
             PlanRest(
-                scheduled=_scheduled(one, plan, steps, now),
-                says=[*(says if one.pk == run.pk else []), *found.says],
-                choices=list(found.choices),
-                facts=_otherwise_than_told(one, anew[0]) if anew and one.pk == run.pk else None,
-                core=anew[0].core if anew and one.pk == run.pk else None,
-                late_min=found.later_min,
+                scheduled=_scheduled(each_run, plan, steps, now),
+                says=[*(says if each_run.pk == run.pk else []), *replanned_runs.says],
+                choices=list(replanned_runs.choices),
+                facts=_otherwise_than_told(each_run, anew[0]) if anew and each_run.pk == run.pk else None,
+                core=anew[0].core if anew and each_run.pk == run.pk else None,
+                late_min=replanned_runs.later_min,
             ),
         )
-        for one, plan, steps in zip(flow, plans, found.scheduled, strict=True)
+        for each_run, plan, steps in zip(flow, plans, replanned_runs.scheduled, strict=True)
     ]
 
 
@@ -121,23 +123,23 @@ def _orphans(logs: Mapping[int, Sequence[AnyEvent]], plans: Mapping[int, Plan]) 
     planned = {pk: [event.uid for event in log if event.kind == "replanned"] for pk, log in logs.items()}
     stand = {pk: {event.uid for event in standing(plans[pk], log)} for pk, log in logs.items() if planned[pk]}
     fell = [uid for pk, uids in planned.items() for uid in uids if uid not in stand[pk]]
-    found: set[str] = set()
+    result: set[str] = set()
     for pk, uids in planned.items():
         left = {_copy(uid, pk) for uid in fell}
         hold = [uid for uid in uids if uid in stand[pk]]
         if hold and hold[-1] in left:  # one that another lies over holds no more
-            found |= left
-    return found
+            result |= left
+    return result
 
 
 def _by_actual(run: Run, kitchen: Kitchen) -> tuple[WorkResult, Sequence[str]] | None:
     """The run worked by what was weighed and added, and what moved; None when that is as it goes already."""
     kept = run.kept
     try:
-        found = reworked(kept.sheet, kitchen, kept.plan, run.log, kept.facts, facts_now(run))
+        recalculated = reworked(kept.sheet, kitchen, kept.plan, run.log, kept.facts, facts_now(run))
     except Refused as refused:
         return worked_for(kept.sheet, kitchen), [say("It cannot be worked with that: {refused}.", refused=refused)]
-    return (found.worked, found.says) if found else None
+    return (recalculated.worked, recalculated.says) if recalculated else None
 
 
 def facts_now(run: Run) -> dict[str, Fact]:
@@ -152,8 +154,8 @@ def happened_in(run: Run, now: datetime) -> BatchFacts:
     plan = plan_now(run.kept.plan, run.log)
     return BatchFacts(
         facts=facts_now(run),
-        steps={one.step.id: one.step for one in plan.scheduled},
-        states={one.id: one for one in run.state(now).steps},
+        steps={scheduled_step.step.id: scheduled_step.step for scheduled_step in plan.scheduled},
+        states={state.id: state for state in run.state(now).steps},
         events=standing(run.kept.plan, run.log),
     )
 
@@ -166,18 +168,18 @@ def added_of(run: Run) -> list[AddedIngredient]:
 def added_words(run: Run) -> list[str]:
     """What went in beside what the sheet says: "15 g of Sweet rice flour to the base"."""
     shelf, parts = Shelf(run.kitchen.settings), {part.role: part.name or part.role for part in run.kept.sheet.parts}
-    found = []
-    for one in added_of(run):
-        item = shelf.item(one.ingredient)
-        found.append(
+    result = []
+    for added in added_of(run):
+        item = shelf.item(added.ingredient)
+        result.append(
             say(
                 "{grams:g} g of {name} to the {get}",
-                grams=one.grams,
-                name=item.name if item else one.ingredient,
-                get=parts.get(one.part, one.part),
+                grams=added.grams,
+                name=item.name if item else added.ingredient,
+                get=parts.get(added.part, added.part),
             )
         )
-    return found
+    return result
 
 
 def _otherwise_than_told(run: Run, worked: WorkResult) -> dict[str, Fact]:
@@ -191,8 +193,10 @@ def _with(plan: Plan, worked: WorkResult | None) -> Plan:
         return plan
     by_id = {step.id: step for step in worked.steps}
     scheduled = [
-        one.model_copy(update={"step": _anew(one.step, by_id[one.step.id])}) if one.step.id in by_id else one
-        for one in plan.scheduled
+        scheduled_step.model_copy(update={"step": _anew(scheduled_step.step, by_id[scheduled_step.step.id])})
+        if scheduled_step.step.id in by_id
+        else scheduled_step
+        for scheduled_step in plan.scheduled
     ]
     return plan.model_copy(update={"scheduled": scheduled})
 
@@ -203,27 +207,31 @@ def _anew(step: StepResult, now: StepResult) -> StepResult:
 
 def _drift(going: OpenRun) -> float:
     """Minutes by which a run ends later than its plan has it."""
-    planned = max(one.ends for one in going.plan.scheduled)
+    planned = max(scheduled_step.ends for scheduled_step in going.plan.scheduled)
     return (going.state.expected_serve - planned).total_seconds() / 60
 
 
 def _scheduled(run: Run, plan: Plan, moved: Sequence[ScheduledStep], now: datetime) -> list[ScheduledStep]:
     """The steps of a run that are not done: those that moved where they lie now, the running ones as they began."""
-    at = {one.step.id: one for one in moved}
-    done = {one.id for one in run.state_by(plan, now).steps if one.status == "done"}
-    return [at.get(one.step.id, one) for one in plan.scheduled if one.step.id not in done]
+    at = {scheduled_step.step.id: scheduled_step for scheduled_step in moved}
+    done = {state.id for state in run.state_by(plan, now).steps if state.status == "done"}
+    return [
+        at.get(scheduled_step.step.id, scheduled_step)
+        for scheduled_step in plan.scheduled
+        if scheduled_step.step.id not in done
+    ]
 
 
 def _helpers(run: Run, kitchen: Kitchen) -> list[HelperHours]:
     """Who helps on the occasion that the flow is made for."""
     if run.occasion is None:
         return []
-    return [_helping(one, kitchen) for one in run.occasion.occasion.helpers]
+    return [_helping(helper, kitchen) for helper in run.occasion.occasion.helpers]
 
 
-def _helping(one: Helper, kitchen: Kitchen) -> HelperHours:
-    begins, ends = (kitchen_time(kitchen, at) for at in (one.begins, one.ends))
-    return HelperHours(one.name, begins, ends, one.safe_only)
+def _helping(helper: Helper, kitchen: Kitchen) -> HelperHours:
+    begins, ends = (kitchen_time(kitchen, at) for at in (helper.begins, helper.ends))
+    return HelperHours(helper.name, begins, ends, helper.safe_only)
 
 
 def _otherwise(flow: Sequence[Run]) -> Otherwise:

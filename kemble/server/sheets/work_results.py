@@ -103,8 +103,10 @@ def section_of(drawn: BallDrawing | TinDrawing | None) -> dict[str, Any] | None:
 def carded(records: Iterable[SheetRecord], kitchen: Kitchen, most: int | None = None) -> list[SheetRecord]:
     """The records with cards that are right: those worked with other code or another kitchen are worked again, at most so
     many of them; the card of any other is empty."""
-    by, found = worked_by(kitchen), list(records)
-    all_stale = [one for one in found if (one.card.get("by"), one.card.get("revision")) != (by, one.revision)]
+    by, sheets = worked_by(kitchen), list(records)
+    all_stale = [
+        sheet for sheet in sheets if (sheet.card.get("by"), sheet.card.get("revision")) != (by, sheet.revision)
+    ]
     stale = all_stale[:most]
     for record in all_stale[len(stale) :]:
         record.card = {}
@@ -122,4 +124,4 @@ def carded(records: Iterable[SheetRecord], kitchen: Kitchen, most: int | None = 
     if stale:
         with writing():
             SheetRecord.objects.bulk_update(stale, ["card"])
-    return found
+    return sheets

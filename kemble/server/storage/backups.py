@@ -57,7 +57,7 @@ def place_of(data: Path) -> Path:
 
 def backups_in(data: Path) -> list[Backup]:
     """Those that are there, the newest first. Told by their names: a copied folder keeps its times."""
-    found = []
+    backups = []
     place = place_of(data)
     for path in place.iterdir() if place.is_dir() else ():
         match = _NAME.match(path.name)
@@ -65,8 +65,8 @@ def backups_in(data: Path) -> list[Backup]:
             continue
         made = datetime.strptime(match[1], "%Y%m%d-%H%M%S").replace(tzinfo=UTC)
         why: Why = "daily" if match[2] == "daily" else "before"
-        found.append(Backup(path, made, why, path.stat().st_size))
-    return sorted(found, key=lambda one: (one.made, one.path.name), reverse=True)
+        backups.append(Backup(path, made, why, path.stat().st_size))
+    return sorted(backups, key=lambda backup: (backup.made, backup.path.name), reverse=True)
 
 
 def keep(data: Path, database: Path, now: datetime, why: Why) -> Path:
@@ -91,8 +91,8 @@ def keep(data: Path, database: Path, now: datetime, why: Why) -> Path:
     except (UnreadableDatabase, SealedFile) as error:
         path.unlink(missing_ok=True)
         raise OSError(f"The backup did not hold when it was read again: {error}") from None
-    for one in over(backups_in(data), now):
-        one.path.unlink(missing_ok=True)
+    for backup in over(backups_in(data), now):
+        backup.path.unlink(missing_ok=True)
     return path
 
 
@@ -114,21 +114,21 @@ def _sealed(plain: Path, passphrase: str) -> Path:
 def over(backups: list[Backup], now: datetime) -> list[Backup]:
     """Which of them, the newest first, are to go: too many of their kind, too old, or too large together."""
     gone, counts, size = [], {"daily": 0, "before": 0}, 0
-    for i, one in enumerate(backups):
-        counts[one.why] += 1
-        size += one.size
+    for i, backup in enumerate(backups):
+        counts[backup.why] += 1
+        size += backup.size
         if i < ALWAYS:
             continue
-        if counts[one.why] > MOST[one.why] or now - one.made > OLDEST or size > MOST_BYTES:
-            gone.append(one)
-            counts[one.why] -= 1
-            size -= one.size
+        if counts[backup.why] > MOST[backup.why] or now - backup.made > OLDEST or size > MOST_BYTES:
+            gone.append(backup)
+            counts[backup.why] -= 1
+            size -= backup.size
     return gone
 
 
 def is_due(data: Path, now: datetime) -> bool:
     """Whether the last daily one is a day old, or there is none."""
-    newest = next((one for one in backups_in(data) if one.why == "daily"), None)
+    newest = next((backup for backup in backups_in(data) if backup.why == "daily"), None)
     return newest is None or now - newest.made >= EVERY
 
 

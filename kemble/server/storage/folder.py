@@ -120,10 +120,10 @@ def check_database(file: Path) -> None:
         raise UnreadableDatabase(f"There is no file at {file}.")
     known = {name for app, name in MigrationLoader(None).disk_migrations if app == "kitchen"}
     try:
-        with closing(_read_only(file)) as found:
-            (sound,) = found.execute("PRAGMA integrity_check(1)").fetchone()
-            made = {name for (name,) in found.execute("SELECT name FROM django_migrations WHERE app = 'kitchen'")}
-            found.execute("SELECT count(*) FROM kitchen_kitchen").fetchone()
+        with closing(_read_only(file)) as connection:
+            (sound,) = connection.execute("PRAGMA integrity_check(1)").fetchone()
+            made = {name for (name,) in connection.execute("SELECT name FROM django_migrations WHERE app = 'kitchen'")}
+            connection.execute("SELECT count(*) FROM kitchen_kitchen").fetchone()
     except sqlite3.Error as error:
         raise UnreadableDatabase(f"{file} is not a database of Kemble's ({error}).") from None
     if sound != "ok":

@@ -16,10 +16,10 @@ def receipt_of(kitchen: KitchenRecord, uid: str | None, kind: str) -> Idempotenc
 
     Raises Refused for an id that a write of another kind has had.
     """
-    found: IdempotencyRecord | None = kitchen.receipts.filter(uid=uid).first() if uid is not None else None
-    if found is not None and found.kind != kind:
+    record: IdempotencyRecord | None = kitchen.receipts.filter(uid=uid).first() if uid is not None else None
+    if record is not None and record.kind != kind:
         refuse("uid", say("has been used for something else"), say("a new one for each write"))
-    return found
+    return record
 
 
 def keep_receipt(kitchen: KitchenRecord, uid: str | None, kind: str, number: int, revision: int = 0) -> None:

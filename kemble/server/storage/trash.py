@@ -103,15 +103,15 @@ def keep_removed(kitchen: KitchenRecord, before: Kitchen, after: Kitchen) -> Non
 def aside(kitchen: KitchenRecord, now: datetime) -> list[TrashedItem]:
     """All that can be brought back, the newest first."""
     since = now - KEPT_FOR
-    found = [
+    items = [
         TrashedItem(kind, row.pk, rows.title(row), row.trashed)
         for kind, rows in _ROWS.items()
         for row in rows.of(kitchen).filter(trashed__gt=since)
     ]
-    found += [
+    items += [
         TrashedItem(row.kind, row.pk, row.title, row.trashed) for row in kitchen.removed.filter(trashed__gt=since)
     ]
-    return sorted(found, key=lambda one: one.trashed, reverse=True)
+    return sorted(items, key=lambda item: item.trashed, reverse=True)
 
 
 def bring_back(kitchen: KitchenRecord, kind: str, number: int) -> bool:
@@ -129,7 +129,7 @@ def bring_back(kitchen: KitchenRecord, kind: str, number: int) -> bool:
         item = _SETTINGS[kind].model_validate(row.document)
         if isinstance(item, Tin):
             settings = settings.model_copy(update={"tins": (*settings.tins, item)})
-        elif all(one.id != item.id for one in settings.ingredients):
+        elif all(ingredient.id != item.id for ingredient in settings.ingredients):
             settings = settings.model_copy(update={"ingredients": (*settings.ingredients, item)})
         document = settings.model_dump(mode="json", exclude=LEARNED)
         try:

@@ -59,20 +59,20 @@ def own_certificate(data: Path, names: Sequence[str], now: datetime) -> OwnCerti
 def machine_names(host: str, told: Sequence[str]) -> list[str]:
     """By what this machine is called in its own network: what was told, its host name, and its addresses."""
     own = socket.gethostname()
-    names = ["localhost", "127.0.0.1", "::1", own, f"{own.split('.')[0]}.local", *(one.strip("[]") for one in told)]
+    names = ["localhost", "127.0.0.1", "::1", own, f"{own.split('.')[0]}.local", *(name.strip("[]") for name in told)]
     if host not in ("0.0.0.0", "::", ""):  # noqa: S104  # compared, not listened on
         names.append(host)
     names += _addresses()
-    return [one for one in dict.fromkeys(names) if one]
+    return [name for name in dict.fromkeys(names) if name]
 
 
 def _addresses() -> list[str]:
     """The machine's addresses in its network; none where it has none."""
     try:
-        found = socket.getaddrinfo(socket.gethostname(), None, type=socket.SOCK_STREAM)
+        result = socket.getaddrinfo(socket.gethostname(), None, type=socket.SOCK_STREAM)
     except OSError:
-        found = []
-    addresses = [str(one[4][0]).split("%")[0] for one in found]
+        result = []
+    addresses = [str(item[4][0]).split("%")[0] for item in result]
     with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as asking:
         try:
             asking.connect(("192.0.2.1", 9))  # nothing is sent: it only tells from where it would be
@@ -113,7 +113,7 @@ def _issued(
     name = x509.Name([x509.NameAttribute(NameOID.COMMON_NAME, names[0][:64])])
     return (
         _begun(name, authority.subject, key.public_key(), now, _LASTS)
-        .add_extension(x509.SubjectAlternativeName([_name(one) for one in names]), critical=False)
+        .add_extension(x509.SubjectAlternativeName([_name(name) for name in names]), critical=False)
         .add_extension(x509.BasicConstraints(ca=False, path_length=None), critical=True)
         .add_extension(_usage(signs=False), critical=True)
         .add_extension(x509.ExtendedKeyUsage([ExtendedKeyUsageOID.SERVER_AUTH]), critical=False)
@@ -153,11 +153,11 @@ def _usage(*, signs: bool) -> x509.KeyUsage:
     )
 
 
-def _name(one: str) -> x509.GeneralName:
+def _name(name: str) -> x509.GeneralName:
     try:
-        return x509.IPAddress(ipaddress.ip_address(one))
+        return x509.IPAddress(ipaddress.ip_address(name))
     except ValueError:
-        return x509.DNSName(one)
+        return x509.DNSName(name)
 
 
 def _will_do(path: Path, authority: x509.Certificate, names: Sequence[str], now: datetime) -> bool:
@@ -165,12 +165,12 @@ def _will_do(path: Path, authority: x509.Certificate, names: Sequence[str], now:
     if not path.is_file():
         return False
     try:
-        found = x509.load_pem_x509_certificate(path.read_bytes())
-        found.verify_directly_issued_by(authority)
-        told = found.extensions.get_extension_for_class(x509.SubjectAlternativeName).value
+        certificate = x509.load_pem_x509_certificate(path.read_bytes())
+        certificate.verify_directly_issued_by(authority)
+        told = certificate.extensions.get_extension_for_class(x509.SubjectAlternativeName).value
     except Exception:  # whatever is wrong with it, another takes its place
         return False
-    return {_name(one) for one in names} <= set(told) and found.not_valid_after_utc > now + _RENEWED
+    return {_name(name) for name in names} <= set(told) and certificate.not_valid_after_utc > now + _RENEWED
 
 
 def _private(key: ec.EllipticCurvePrivateKey) -> bytes:

@@ -7,16 +7,16 @@ from kemble.core.facts.fact import FactBook, leaf, ripple, show
 
 class TestBook:
     def test_a_fact_names_what_it_came_from(self):
-        book = FactBook()
-        book.add(
+        fact_book = FactBook()
+        fact_book.add(
             "mix.batch_g",
             900.0,
             "as weighed",
             source="conservation of mass",
             of=[leaf("sheet:parts.base", "flour", 300, "g")],
         )
-        book.add("mix.volume_ml", 720.0, "batch over density", source="geometry", of=["mix.batch_g"])
-        origin = book.facts["mix.volume_ml"].because.inputs[0]
+        fact_book.add("mix.volume_ml", 720.0, "batch over density", source="geometry", of=["mix.batch_g"])
+        origin = fact_book.facts["mix.volume_ml"].because.inputs[0]
         assert (origin.ref, origin.label, origin.value, origin.unit) == (
             "mix.batch_g",
             "batch before cooking",
@@ -33,10 +33,10 @@ class TestBook:
             FactBook().add("mix.volume_ml", 1.0, "from nothing", source="x", of=["mix.batch_g"])
 
     def test_a_word_is_no_number(self):
-        book = FactBook()
-        book.add("shape.short_of", "filling", "the shorter", source="x")
+        fact_book = FactBook()
+        fact_book.add("shape.short_of", "filling", "the shorter", source="x")
         with pytest.raises(TypeError):
-            book.number("shape.short_of")
+            fact_book.number("shape.short_of")
 
     def test_shown_as_the_key_says(self):
         assert show(5.26, 1) == "5.3"
@@ -44,11 +44,11 @@ class TestBook:
 
 
 class TestRipple:
-    def book(self, **values):
-        book = FactBook()
+    def fact_book(self, **values):
+        fact_book = FactBook()
         for key, value in values.items():
-            book.add(key.replace("_", ".", 1), value, "told", source="x")
-        return book.facts
+            fact_book.add(key.replace("_", ".", 1), value, "told", source="x")
+        return fact_book.facts
 
     def test_what_looks_the_same_did_not_move(self):
         assert ripple(self.book(mix_batch_g=900.1), self.book(mix_batch_g=900.4)) == []

@@ -20,11 +20,11 @@ def plain(words: str) -> str:
 
 def names_of(items: Iterable[Ingredient]) -> dict[str, str]:
     """Every name in plain letters, and the id it stands for. Earlier items keep a name that two claim."""
-    found: dict[str, str] = {}
+    result: dict[str, str] = {}
     for item in items:
         for name in (item.name, item.id, *item.aliases):
-            found.setdefault(plain(name), item.id)
-    return found
+            result.setdefault(plain(name), item.id)
+    return result
 
 
 @cache

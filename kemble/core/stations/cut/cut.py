@@ -62,31 +62,31 @@ class CutDrawing(AnswerModel):
     cannot: bool = False  # it cannot be cut as is asked: the trays, whole
 
 
-def cut(working: Calculation, mixed: MixResult, drawn: TinDrawing) -> CutDrawing:
+def cut(calculation: Calculation, mixed: MixResult, drawn: TinDrawing) -> CutDrawing:
     """The pieces of every tray; what of each part goes on one. Whole, with a problem noted, when it cannot be cut so."""
-    tray_total_g = tray_g(working)
+    tray_total_g = tray_g(calculation)
     cuttings = []
-    for tinful, count in zip(drawn.tins, _shared(working.sheet.cut.pieces, drawn.tins), strict=True):
-        cutting = _cutting(working, tinful, count, tray_total_g)
+    for tinful, count in zip(drawn.tins, _shared(calculation.sheet.cut.pieces, drawn.tins), strict=True):
+        cutting = _cutting(calculation, tinful, count, tray_total_g)
         if cutting is None:
-            return _whole(working, drawn)
+            return _whole(calculation, drawn)
         cuttings.append(cutting)
-    _enter(working, mixed, drawn, cuttings, tray_total_g)
-    _enter_met(working, drawn, cuttings)
-    small = working.sheet.cut.small
+    _enter(calculation, mixed, drawn, cuttings, tray_total_g)
+    _enter_met(calculation, drawn, cuttings)
+    small = calculation.sheet.cut.small
     trays = []
     for tinful, cutting in zip(drawn.tins, cuttings, strict=True):
         g_per_mm2 = tray_total_g * tinful.share / _tray(tinful).area
         here = min(small, len(cutting.pieces))
-        trays.append(_drawing(working, tinful, cutting, g_per_mm2, here))
+        trays.append(_drawing(calculation, tinful, cutting, g_per_mm2, here))
         small -= here * tinful.count
-    return unchecked_model(CutDrawing, pattern=working.sheet.cut.pattern, trays=tuple(trays), small_mm=SMALL_MM)
+    return unchecked_model(CutDrawing, pattern=calculation.sheet.cut.pattern, trays=tuple(trays), small_mm=SMALL_MM)
 
 
-def _whole(working: Calculation, drawn: TinDrawing) -> CutDrawing:
+def _whole(calculation: Calculation, drawn: TinDrawing) -> CutDrawing:
     uncut = TrayCutting(cells=(), lines=(), rings=(), rulers=())
-    trays = tuple(_drawing(working, tinful, uncut, 0.0, 0) for tinful in drawn.tins)
-    return unchecked_model(CutDrawing, pattern=working.sheet.cut.pattern, trays=trays, cannot=True)
+    trays = tuple(_drawing(calculation, tinful, uncut, 0.0, 0) for tinful in drawn.tins)
+    return unchecked_model(CutDrawing, pattern=calculation.sheet.cut.pattern, trays=trays, cannot=True)
 
 
 def _shared(wanted: int, tins: tuple[TinShare, ...]) -> list[int]:
@@ -108,25 +108,27 @@ def _tray(tinful: TinShare) -> Tray:
     return Tray(tin.length_mm, tin.width_mm)
 
 
-def _cutting(working: Calculation, tinful: TinShare, count: int, tray_total_g: float) -> TrayCutting | None:
+def _cutting(calculation: Calculation, tinful: TinShare, count: int, tray_total_g: float) -> TrayCutting | None:
     """One tray by what the cook asks for: a side, a weight, or its share of the count."""
-    asked, tray = working.sheet.cut, _tray(tinful)
+    asked, tray = calculation.sheet.cut, _tray(tinful)
     area = None
     if asked.side_mm is not None:
-        path, words = "cut.side_mm", say("pieces of {side_mm}", side_mm=working.size(asked.side_mm))
+        path, words = "cut.side_mm", say("pieces of {side_mm}", side_mm=calculation.size(asked.side_mm))
     elif asked.piece_g is not None:
         area = asked.piece_g / (tray_total_g * tinful.share) * tray.area
-        path, words = "cut.piece_g", say("pieces of {piece_g}", piece_g=working.weight(asked.piece_g))
+        path, words = "cut.piece_g", say("pieces of {piece_g}", piece_g=calculation.weight(asked.piece_g))
     else:
         path, words = "cut.pieces", say("{pieces} pieces", pieces=asked.pieces)
-    small = _too_small(working, tray, asked.side_mm, area)
+    small = _too_small(calculation, tray, asked.side_mm, area)
     if small:
-        working.problem(path, say("{words} are {small}", words=words, small=small), say("larger ones"))
+        calculation.problem(path, say("{words} are {small}", words=words, small=small), say("larger ones"))
         return None
     if area is not None and area > tray.area * (1 + 1e-9):
-        working.problem(
+        calculation.problem(
             path,
-            say("{words} are more than a whole {tin_size} tray", words=words, tin_size=working.tin_size(tinful.tin)),
+            say(
+                "{words} are more than a whole {tin_size} tray", words=words, tin_size=calculation.tin_size(tinful.tin)
+            ),
             say("lighter ones"),
         )
         return None
@@ -140,18 +142,20 @@ def _cutting(working: Calculation, tinful: TinShare, count: int, tray_total_g: f
     )
     cutting = cut_tray(tray, asked.pattern, wish)
     if cutting is None:
-        working.problem(
+        calculation.problem(
             path,
-            say("not one whole piece lies in the {tin_size} tray", tin_size=working.tin_size(tinful.tin)),
+            say("not one whole piece lies in the {tin_size} tray", tin_size=calculation.tin_size(tinful.tin)),
             say("smaller pieces, or a larger tray"),
         )
         return None
     least = min(cell.area for cell in cutting.pieces)
     if least < _LEAST_AREA_MM2:
-        working.problem(
+        calculation.problem(
             path,
             say(
-                "{words} would each be under {least_side_mm}", words=words, least_side_mm=working.length(_LEAST_SIDE_MM)
+                "{words} would each be under {least_side_mm}",
+                words=words,
+                least_side_mm=calculation.length(_LEAST_SIDE_MM),
             ),
             say("fewer pieces, or a larger tin"),
         )
@@ -159,19 +163,21 @@ def _cutting(working: Calculation, tinful: TinShare, count: int, tray_total_g: f
     return cutting
 
 
-def _too_small(working: Calculation, tray: Tray, side: float | None, area: float | None) -> str:
+def _too_small(calculation: Calculation, tray: Tray, side: float | None, area: float | None) -> str:
     """Why a size makes no sense to work out: more cells than anyone cuts."""
     each = area if area is not None else side**2 if side is not None else tray.area
     if tray.area > _MOST_CELLS * each or (side is not None and side < _LEAST_SIDE_MM):
         return say(
             "too small: under {least_side_mm}, or more than {most_cells} in a tray",
-            least_side_mm=working.length(_LEAST_SIDE_MM),
+            least_side_mm=calculation.length(_LEAST_SIDE_MM),
             most_cells=_MOST_CELLS,
         )
     return ""
 
 
-def _drawing(working: Calculation, tinful: TinShare, cutting: TrayCutting, g_per_mm2: float, small: int) -> TrayDrawing:
+def _drawing(
+    calculation: Calculation, tinful: TinShare, cutting: TrayCutting, g_per_mm2: float, small: int
+) -> TrayDrawing:
     tray = _tray(tinful)
     left = small
     cells = []
@@ -187,7 +193,7 @@ def _drawing(working: Calculation, tinful: TinShare, cutting: TrayCutting, g_per
         )
     return unchecked_model(
         TrayDrawing,
-        name=tinful.tin.name or working.tin_size(tinful.tin),
+        name=tinful.tin.name or calculation.tin_size(tinful.tin),
         count=tinful.count,
         shape=tinful.tin.shape,
         length_mm=tray.length,
@@ -196,31 +202,33 @@ def _drawing(working: Calculation, tinful: TinShare, cutting: TrayCutting, g_per
         lines=tuple((a[0], a[1], b[0], b[1]) for a, b in cutting.lines),
         rings=cutting.rings,
         rulers=tuple(
-            unchecked_model(RulerDrawing, along=one.along, length_mm=one.length, ticks=one.ticks)
-            for one in cutting.rulers
+            unchecked_model(
+                RulerDrawing, along=knife_ruler.along, length_mm=knife_ruler.length, ticks=knife_ruler.ticks
+            )
+            for knife_ruler in cutting.rulers
         ),
     )
 
 
-def _enter_met(working: Calculation, drawn: TinDrawing, cuttings: list[TrayCutting]) -> None:
+def _enter_met(calculation: Calculation, drawn: TinDrawing, cuttings: list[TrayCutting]) -> None:
     """How many whole things in the tray the knife meets: each is met as often as a line lies within half its width."""
     number = 0.0
     hard = []
-    for one in working.bowl.base.contributions:
-        item = one.item
-        if not is_whole(one, working.way.base) or not item.g_per_piece:
+    for contribution in calculation.bowl.base.contributions:
+        item = contribution.item
+        if not is_whole(contribution, calculation.way.base) or not item.g_per_piece:
             continue
         across = sphere_mm(item.g_per_piece / _SOLID_G_PER_ML)
         for tinful, cutting in zip(drawn.tins, cuttings, strict=True):
             length = sum(math.dist(a, b) for a, b in cutting.lines)
-            pieces = one.grams * tinful.share / item.g_per_piece
+            pieces = contribution.grams * tinful.share / item.g_per_piece
             met = min(pieces, pieces * across * length / _tray(tinful).area) * tinful.count
             number += met
         if item.group == "nut":
             hard.append(item.name.lower())
     if number < 0.5:
         return
-    working.book.add(
+    calculation.fact_book.add(
         "cut.met",
         number,
         say("whole things, times their width and the length of all cuts, over the tray"),
@@ -233,23 +241,23 @@ def _enter_met(working: Calculation, drawn: TinDrawing, cuttings: list[TrayCutti
             number=number,
             hard=" and ".join(hard),
         )
-        working.advise("cut", "before", says, 4)
+        calculation.advise("cut", "before", says, 4)
 
 
-def _wished(working: Calculation) -> Origin:
+def _wished(calculation: Calculation) -> Origin:
     """What is asked of the pieces: their side, their weight, or how many they are."""
-    asked = working.sheet.cut
+    asked = calculation.sheet.cut
     if asked.side_mm is not None:
-        return working.from_sheet("cut.side_mm", say("side of a piece"), asked.side_mm, "mm")
+        return calculation.from_sheet("cut.side_mm", say("side of a piece"), asked.side_mm, "mm")
     if asked.piece_g is not None:
-        return working.from_sheet("cut.piece_g", say("weight of a piece"), asked.piece_g, "g")
-    return working.from_sheet("cut.pieces", say("pieces wanted"), asked.pieces)
+        return calculation.from_sheet("cut.piece_g", say("weight of a piece"), asked.piece_g, "g")
+    return calculation.from_sheet("cut.pieces", say("pieces wanted"), asked.pieces)
 
 
 def _enter(
-    working: Calculation, mixed: MixResult, drawn: TinDrawing, cuttings: list[TrayCutting], tray_total_g: float
+    calculation: Calculation, mixed: MixResult, drawn: TinDrawing, cuttings: list[TrayCutting], tray_total_g: float
 ) -> None:
-    book = working.book
+    fact_book = calculation.fact_book
     many = list(zip(drawn.tins, cuttings, strict=True))
     weights = [
         (cell.area * tray_total_g * tinful.share / _tray(tinful).area, tinful.count)
@@ -260,17 +268,19 @@ def _enter(
     used = sum(grams * count for grams, count in weights)
     lightest, heaviest = min(weights)[0], max(weights)[0]
     first = cuttings[0]
-    sizes = [say("{count} of {tin_size}", count=t.count, tin_size=working.tin_size(t.tin)) for t in drawn.tins]
-    trays: Origins = [working.from_sheet("vessel", say("trays"), " and ".join(sizes))]
-    pattern = working.from_sheet("cut.pattern", say("cut in"), working.sheet.cut.pattern)
-    of: Origins = [_wished(working), pattern, *trays]
-    book.add("cut.rows", float(first.rows), say("rows, or rings from the middle"), source=GEOMETRY, of=of)
-    book.add("cut.columns", float(first.columns), say("across, or round the outer ring"), source=GEOMETRY, of=of)
+    sizes = [say("{count} of {tin_size}", count=t.count, tin_size=calculation.tin_size(t.tin)) for t in drawn.tins]
+    trays: Origins = [calculation.from_sheet("vessel", say("trays"), " and ".join(sizes))]
+    pattern = calculation.from_sheet("cut.pattern", say("cut in"), calculation.sheet.cut.pattern)
+    of: Origins = [_wished(calculation), pattern, *trays]
+    fact_book.add("cut.rows", float(first.rows), say("rows, or rings from the middle"), source=GEOMETRY, of=of)
+    fact_book.add("cut.columns", float(first.columns), say("across, or round the outer ring"), source=GEOMETRY, of=of)
     says = say("whole pieces that lie inside the tray") if len(cuttings) == 1 else say("whole pieces of every tray")
-    book.add("cut.pieces", float(total), says, source=GEOMETRY, of=of)
-    book.add("cut.piece_mm", first.side, say("side or width of a piece, or its arc at the rim"), source=GEOMETRY, of=of)
+    fact_book.add("cut.pieces", float(total), says, source=GEOMETRY, of=of)
+    fact_book.add(
+        "cut.piece_mm", first.side, say("side or width of a piece, or its arc at the rim"), source=GEOMETRY, of=of
+    )
     even = heaviest - lightest < 0.005 * heaviest
-    book.add(
+    fact_book.add(
         "cut.piece_g",
         used / total,
         say("its share of the floor of the tray") if even else say("its share of the floor, the mean of all"),
@@ -283,55 +293,55 @@ def _enter(
         ("cut.corners", "corner", say("pieces with a corner of the tray")),
         ("cut.edges", "edge", say("pieces with one side at the tray")),
     ):
-        found = sum(tinful.count * sum(cell.kind == kind for cell in cutting.pieces) for tinful, cutting in many)
-        book.add(key, float(found), says, source=GEOMETRY, of=["cut.pieces"])
-    book.add(
+        result = sum(tinful.count * sum(cell.kind == kind for cell in cutting.pieces) for tinful, cutting in many)
+        fact_book.add(key, float(result), says, source=GEOMETRY, of=["cut.pieces"])
+    fact_book.add(
         "cut.offcut_pct",
         max(0.0, 100.0 * (1 - used / tray_total_g)),
         say("what is left round the whole pieces: the cook's share"),
         source=CONSERVATION,
         of=["cut.pieces", "cut.piece_g"],
     )
-    _share(working, mixed, total)
+    _share(calculation, mixed, total)
     alike = all(
         max(cell.area for cell in cutting.pieces) < 1.005 * min(cell.area for cell in cutting.pieces)
         for cutting in cuttings
     )
-    _advise(working, total, lightest, heaviest, even, alike)
+    _advise(calculation, total, lightest, heaviest, even, alike)
 
 
-def _share(working: Calculation, mixed: MixResult, total: int) -> None:
+def _share(calculation: Calculation, mixed: MixResult, total: int) -> None:
     """What of each further part goes on a piece, and which is not enough for all of them."""
-    book = working.book
-    can_run_out = share_parts(working, mixed.made, total, "cut.pieces")
+    fact_book = calculation.fact_book
+    can_run_out = share_parts(calculation, mixed.made, total, "cut.pieces")
     if not can_run_out:
         return
-    short = min(can_run_out, key=book.number)
-    part = working.bowl.parts[can_run_out[short]].part
+    short = min(can_run_out, key=fact_book.number)
+    part = calculation.bowl.parts[can_run_out[short]].part
     name = part.name or part.role
-    book.add(
+    fact_book.add(
         "shape.short_of",
-        name if book.number(short) < total else "nothing",
+        name if fact_book.number(short) < total else "nothing",
         say("whichever is enough for the fewest pieces"),
         source=CONSERVATION,
         of=["cut.pieces", *can_run_out],
     )
-    if book.number(short) < total:
-        working.advise(
+    if fact_book.number(short) < total:
+        calculation.advise(
             "cut",
             "look",
             say(
                 "The {name} is enough for {number:.0f} of {total} pieces.",
                 name=name,
-                number=book.number(short),
+                number=fact_book.number(short),
                 total=total,
             ),
             2,
         )
 
 
-def _advise(working: Calculation, total: int, lightest: float, heaviest: float, even: bool, alike: bool) -> None:
-    asked = working.sheet.cut
+def _advise(calculation: Calculation, total: int, lightest: float, heaviest: float, even: bool, alike: bool) -> None:
+    asked = calculation.sheet.cut
     by_count = asked.side_mm is None and asked.piece_g is None
     if by_count and asked.pieces < total:
         says = say(
@@ -339,27 +349,27 @@ def _advise(working: Calculation, total: int, lightest: float, heaviest: float, 
             pieces=total,
             more=total - asked.pieces,
         )
-        working.advise("cut", "good", says, 3)
+        calculation.advise("cut", "good", says, 3)
     if not even and not alike:
         says = say(
             "The pieces weigh from {lightest} to {heaviest}: even areas make them all alike.",
-            lightest=working.weight(lightest),
-            heaviest=working.weight(heaviest),
+            lightest=calculation.weight(lightest),
+            heaviest=calculation.weight(heaviest),
         )
-        working.advise("cut", "look", says, 2)
+        calculation.advise("cut", "look", says, 2)
     elif not even:
         says = say(
             "From {lightest} in one tray to {heaviest} in another: whole pieces do not divide them alike.",
-            lightest=working.weight(lightest),
-            heaviest=working.weight(heaviest),
+            lightest=calculation.weight(lightest),
+            heaviest=calculation.weight(heaviest),
         )
-        working.advise("cut", "look", says, 2)
+        calculation.advise("cut", "look", says, 2)
     if asked.small > total:
-        working.advise("cut", "look", say("There are only {total} pieces to cut small.", total=total), 2)
+        calculation.advise("cut", "look", say("There are only {total} pieces to cut small.", total=total), 2)
     elif asked.small:
         says = say(
             "{small} pieces marked: no side longer than {small_mm}, for small children and old people.",
             small=asked.small,
-            small_mm=working.length(SMALL_MM),
+            small_mm=calculation.length(SMALL_MM),
         )
-        working.advise("cut", "look", says, 1)
+        calculation.advise("cut", "look", says, 1)

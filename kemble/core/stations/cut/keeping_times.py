@@ -15,74 +15,81 @@ from kemble.core.stations.time_windows import scaled, timed
 INDEX = "an index, not a safety validation"
 
 
-def keep(working: Calculation) -> None:
+def keep(calculation: Calculation) -> None:
     """Facts of keeping: what spoils limits it first, then what hardens it."""
-    book, kitchen = working.book, working.kitchen
-    spoils = list(dict.fromkeys(item.name for item in working.bowl.items if item.perishable))
+    fact_book, kitchen = calculation.fact_book, calculation.kitchen
+    spoils = list(dict.fromkeys(item.name for item in calculation.bowl.items if item.perishable))
     perishable = bool(spoils)
-    room = working.from_kitchen("room_c", "room", kitchen.room_c, "°C")
+    room = calculation.from_kitchen("room_c", "room", kitchen.room_c, "°C")
     soon = leaf("sheet:parts", say("what spoils in it"), ", ".join(spoils) or "nothing")
-    at_room = book.add(
+    at_room = fact_book.add(
         "keep.room_h",
-        shelf_life.room_h(book.number("mix.sugar_in_water_pct"), perishable=perishable, room_c=kitchen.room_c),
+        shelf_life.room_h(fact_book.number("mix.sugar_in_water_pct"), perishable=perishable, room_c=kitchen.room_c),
         say("{spoils} in it: two hours at most", spoils=spoils[0])
         if spoils
         else say("more sugar keeps longer; {index}", index=INDEX),
         source=KITCHEN_ESTIMATE,
         of=["mix.sugar_in_water_pct", soon, room],
     )
-    _eaten(working, perishable=perishable, soon=soon, room=room)
-    book.add(
+    _eaten(calculation, perishable=perishable, soon=soon, room=room)
+    fact_book.add(
         "keep.cold_h",
         shelf_life.cold_h(perishable=perishable),
         say("covered, in the fridge; {index}", index=INDEX),
         source=KITCHEN_ESTIMATE,
         of=[soon],
     )
-    book.add(
+    fact_book.add(
         "keep.frozen_days",
         shelf_life.frozen_days(perishable=perishable),
         say("wrapped tight, frozen the day it is made; {index}", index=INDEX),
         source=KITCHEN_ESTIMATE,
         of=[soon],
     )
-    hard = _hard(working, "keep.hard_after_h", kitchen.room_c, say("sugar and fat keep it soft, cold hardens it"))
+    hard = _hard(calculation, "keep.hard_after_h", kitchen.room_c, say("sugar and fat keep it soft, cold hardens it"))
     _hard(
-        working, "keep.hard_cold_h", kitchen.fridge_c, say("starch sets again two to three times as fast in the cold")
+        calculation,
+        "keep.hard_cold_h",
+        kitchen.fridge_c,
+        say("starch sets again two to three times as fast in the cold"),
     )
     first = spoils[0] if perishable and at_room <= hard else say("it turns hard") if hard < at_room else say("it sours")
     both: Origins = ["keep.room_h", "keep.hard_after_h"]
-    book.add("keep.limited_by", first, say("whichever comes first"), source=KITCHEN_ESTIMATE, of=[*both, soon])
-    book.add(
+    fact_book.add("keep.limited_by", first, say("whichever comes first"), source=KITCHEN_ESTIMATE, of=[*both, soon])
+    fact_book.add(
         "keep.eat_within_h",
         min(at_room, hard),
         say("out on the counter, covered: soft and sound; {index}", index=INDEX),
         source=KITCHEN_ESTIMATE,
         of=both,
     )
-    way = leaf("way:restores", say("this way"), working.way.name)
-    book.add(
-        "keep.restore", working.way.restores, say("heat melts starch that has set"), source=KITCHEN_ESTIMATE, of=[way]
+    way = leaf("way:restores", say("this way"), calculation.way.name)
+    fact_book.add(
+        "keep.restore",
+        calculation.way.restores,
+        say("heat melts starch that has set"),
+        source=KITCHEN_ESTIMATE,
+        of=[way],
     )
 
 
-def _eaten(working: Calculation, *, perishable: bool, soon: Origin, room: Origin) -> None:
+def _eaten(calculation: Calculation, *, perishable: bool, soon: Origin, room: Origin) -> None:
     """What cooks do, beside the rule that is safe; and what that means for a cake that is left a night to set."""
-    cooked = working.way.portions == "raw" or working.way.form == "tin"
+    cooked = calculation.way.portions == "raw" or calculation.way.form == "tin"
     wet = any(
         item.perishable and item.group in ("fruit", "liquid", "egg")
-        for role, part in working.bowl.parts.items()
+        for role, part in calculation.bowl.parts.items()
         if role in ("filling", "heart", "topping", "layer")
-        for item in (one.item for one in part.contributions)
+        for item in (contribution.item for contribution in part.contributions)
     )
     likely, least, most = shelf_life.eaten_h(
-        perishable=perishable, cooked=cooked, wet=wet, room_c=working.kitchen.room_c
+        perishable=perishable, cooked=cooked, wet=wet, room_c=calculation.kitchen.room_c
     )
     says = say("what cooks do with what is cooked through")
     if wet:
         says = say("what cooks do with a wet or uncooked filling")
     beside = say("; the safe rule is the two hours out, and what we advise") if perishable else ""
-    working.book.add(
+    calculation.fact_book.add(
         "keep.eaten_h",
         likely,
         f"{says}{beside}",
@@ -91,22 +98,24 @@ def _eaten(working: Calculation, *, perishable: bool, soon: Origin, room: Origin
         low=least,
         high=most,
     )
-    if perishable and working.asked("rest") == "overnight":
+    if perishable and calculation.asked("rest") == "overnight":
         says = say(
             "A night on the counter is what many cooks do with a cake that is cooked through. The safe rule is two hours out: set it in the cold, covered, and it slices as well."
         )
-        working.advise("cut", "look", says, 1)
+        calculation.advise("cut", "look", says, 1)
 
 
-def _hard(working: Calculation, key: str, celsius: float, says: str) -> float:
-    book = working.book
-    sweet = "whole.sweetness_pct" if "whole.sweetness_pct" in book else "mix.sugar_pct"
-    sugar, fat, water = (book.number(name) for name in (sweet, "mix.fat_pct", "mix.hydration_pct"))
+def _hard(calculation: Calculation, key: str, celsius: float, says: str) -> float:
+    fact_book = calculation.fact_book
+    sweet = "whole.sweetness_pct" if "whole.sweetness_pct" in fact_book else "mix.sugar_pct"
+    sugar, fat, water = (fact_book.number(name) for name in (sweet, "mix.fat_pct", "mix.hydration_pct"))
     soon: EstimateId = "hard"
     hours = shelf_life.hard_after_h(sugar, fat, water, celsius=celsius)
-    place = working.from_kitchen("room_c" if key == "keep.hard_after_h" else "fridge_c", say("kept at"), celsius, "°C")
+    place = calculation.from_kitchen(
+        "room_c" if key == "keep.hard_after_h" else "fridge_c", say("kept at"), celsius, "°C"
+    )
     return timed(
-        working,
+        calculation,
         key,
         f"{says}; {INDEX}",
         scaled(hours, soon),

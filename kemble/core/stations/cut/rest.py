@@ -43,43 +43,45 @@ class Cooling(AnswerModel):
     cut_c: float | None
 
 
-def rest(working: Calculation, base: Composition, filling: Composition | None, drawn: ShapeDrawing) -> Cooling:
+def rest(calculation: Calculation, base: Composition, filling: Composition | None, drawn: ShapeDrawing) -> Cooling:
     """Cooling, freezing and keeping facts, and the cooling curve."""
     if isinstance(drawn, TinDrawing):
-        drawing = _tin(working, base, drawn)
-    elif working.way.portions == "cooked" or drawn.form != "ball":
-        drawing = _board(working, base, drawn)
+        drawing = _tin(calculation, base, drawn)
+    elif calculation.way.portions == "cooked" or drawn.form != "ball":
+        drawing = _board(calculation, base, drawn)
     else:
-        drawing = _ball(working, base, filling, drawn)
-    keep(working)
+        drawing = _ball(calculation, base, filling, drawn)
+    keep(calculation)
     return drawing
 
 
-def _lies(working: Calculation, drawn: BallDrawing, material: Material) -> tuple[ConductingBody, Origin]:
+def _lies(calculation: Calculation, drawn: BallDrawing, material: Material) -> tuple[ConductingBody, Origin]:
     """What cools: a parcel hung up, a packet on the rack, or the cooked mass on its board, as thick as it is usually
     laid, and thicker when there is more of it than the board takes."""
-    way, book = working.way, working.book
-    counter_h = working.likely("counter_h")
+    way, fact_book = calculation.way, calculation.fact_book
+    counter_h = calculation.likely("counter_h")
     if drawn.form == "parcel":
         thick = drawn.outer_mm
         body = conduction.sphere([(thick / 2000.0, material)], counter_h)
         return body, leaf("way:parcel", say("a ball of its weight across"), round(thick, 1), "mm")
     thick = way.board_mm
     if drawn.form == "packet":
-        thick = book.number("shape.thick_mm")
+        thick = fact_book.number("shape.thick_mm")
     elif way.portions == "cooked":
-        thick = max(thick, book.number("mix.volume_ml") / working.likely("board_cm2") * 10.0)
+        thick = max(thick, fact_book.number("mix.volume_ml") / calculation.likely("board_cm2") * 10.0)
     body = conduction.slab(thick / 1000.0, material, counter_h, counter_h)
     return body, leaf("way:board", say("it lies thick"), round(thick, 1), "mm")
 
 
-def _board(working: Calculation, base: Composition, drawn: BallDrawing) -> Cooling:
+def _board(calculation: Calculation, base: Composition, drawn: BallDrawing) -> Cooling:
     """A cooked mass on the board, or a parcel or packet out of its heat, until it can be handled and no longer."""
-    book, kitchen, way = working.book, working.kitchen, working.way
+    fact_book, kitchen, way = calculation.fact_book, calculation.kitchen, calculation.way
     material = properties(fractions(base), 60.0)
-    start = book.number("heat.heart_done_c")
-    body, thick = _lies(working, drawn, material)
-    slow_s = float(body.edges[-1]) * 1150.0 * material.cp / working.likely("counter_h")  # its own slow time, and more
+    start = fact_book.number("heat.heart_done_c")
+    body, thick = _lies(calculation, drawn, material)
+    slow_s = (
+        float(body.edges[-1]) * 1150.0 * material.cp / calculation.likely("counter_h")
+    )  # its own slow time, and more
     times = _TIMES * max(3 * 3600.0, 2 * slow_s)
     modes = DecayModes(body)
     left = modes.remaining(times)
@@ -87,7 +89,7 @@ def _board(working: Calculation, base: Composition, drawn: BallDrawing) -> Cooli
     core = kitchen.room_c + (start - kitchen.room_c) * heart_left
     top = kitchen.room_c + (start - kitchen.room_c) * top_left
     begin_c, end_c = way.handle_c
-    cools_h = working.likely("counter_h")
+    cools_h = calculation.likely("counter_h")
 
     def ends_s(is_: Mapping[EstimateId, float]) -> float:
         """Seconds until its heart is too cold to be worked. It lies thin in still air: its time goes as that takes heat."""
@@ -97,37 +99,37 @@ def _board(working: Calculation, base: Composition, drawn: BallDrawing) -> Cooli
         return at * cools_h / is_["counter_h"]
 
     which: tuple[EstimateId, ...] = ("counter_h", "ends_c", "room_c")
-    ends = ends_s({name: working.likely(name) for name in which})
-    room = working.from_kitchen("room_c", "room", kitchen.room_c, "°C")
+    ends = ends_s({name: calculation.likely(name) for name in which})
+    room = calculation.from_kitchen("room_c", "room", kitchen.room_c, "°C")
     of: Origins = ["heat.heart_done_c", room, thick]
-    begins = _first_touch(working, material, times, core if drawn.form in _EATEN else top, of)
+    begins = _first_touch(calculation, material, times, core if drawn.form in _EATEN else top, of)
     says = (
         say("it is past its best to eat warm")
         if drawn.form in _EATEN
         else say("under this it stiffens and no longer seals")
     )
     timed(
-        working,
+        calculation,
         "rest.handle_until_min",
-        say("the heart has fallen to {end_c}: {says}", end_c=working.degrees(end_c), says=says),
+        say("the heart has fallen to {end_c}: {says}", end_c=calculation.degrees(end_c), says=says),
         lambda is_: max(ends_s(is_), begins) / 60,
         which,
         source=say("{solver}; the window a {kitchen_estimate}", solver=SOLVER, kitchen_estimate=KITCHEN_ESTIMATE),
         of=of,
     )
-    if working.follows(way.rolled_when) and "shape.sheet_thick_mm" in book:
-        _chilled(working, material, begin_c)
-    _shaping(working, max(ends, begins) - begins)
+    if calculation.follows(way.rolled_when) and "shape.sheet_thick_mm" in fact_book:
+        _chilled(calculation, material, begin_c)
+    _shaping(calculation, max(ends, begins) - begins)
     if drawn.form in _EATEN:
         says = say(
-            "Open them under {begin_c}: hotter within than the leaf lets feel.", begin_c=working.degrees(begin_c)
+            "Open them under {begin_c}: hotter within than the leaf lets feel.", begin_c=calculation.degrees(begin_c)
         )
     else:
         says = say(
             "Work it until it is down to {end_c}: dusted hands from the first minutes, cooler it cracks.",
-            end_c=working.degrees(end_c),
+            end_c=calculation.degrees(end_c),
         )
-    working.advise("cut", "look", says, 5)
+    calculation.advise("cut", "look", says, 5)
     shown = times <= min(ends * 1.4 + 300.0, float(times[-1]))
     return unchecked_model(Cooling, curve=_drawn(times[shown], core[shown], top[shown]), handle_c=begin_c, cut_c=None)
 
@@ -142,26 +144,26 @@ _HANDS_BEAR: dict[str, tuple[EstimateId, float]] = {
 }
 
 
-def _first_touch(working: Calculation, material: Material, times: Array, curve: Array, of: Origins) -> float:
+def _first_touch(calculation: Calculation, material: Material, times: Array, curve: Array, of: Origins) -> float:
     """Seconds until hands can take it: where its surface has fallen so far that skin that touches it bears it. What is
     snipped is not touched; a parcel is opened once its heart can be eaten.
 
     Skin and dough meet at a warmth between theirs, by how readily each gives heat up (two half-spaces in contact).
     """
-    way, book = working.way, working.book
+    way, fact_book = calculation.way, calculation.fact_book
     gives = math.sqrt(material.k * material.rho * material.cp)
 
     def surface_c(bears: float) -> float:
         return _HAND_C + (bears - _HAND_C) * (_SKIN_E + gives) / gives
 
-    row = working.estimates["touch_c"]
-    how = "wet" if way.hands_salt_pct else working.sheet.school("dust")
+    row = calculation.estimates["touch_c"]
+    how = "wet" if way.hands_salt_pct else calculation.sheet.school("dust")
     hands, width = 0.0, row.high - row.low
     if how in _HANDS_BEAR:
         name, sign = _HANDS_BEAR[how]
-        other = working.estimates[name]
+        other = calculation.estimates[name]
         hands, width = sign * other.value, math.hypot(width, other.high - other.low)
-        of = [*of, working.estimated(name)]
+        of = [*of, calculation.estimated(name)]
     if way.form == "pull":
         goals, says = [math.inf] * 3, say("oiled scissors go through at once; no hand need touch it")
     elif way.form in _EATEN:
@@ -169,15 +171,16 @@ def _first_touch(working: Calculation, material: Material, times: Array, curve: 
     else:
         goals = [surface_c(row.value + hands + off) for off in (width / 2, 0.0, -width / 2)]
         says = say(
-            "the surface is under {goals}: quick hands, well dusted or wet, bear it", goals=working.degrees(goals[1])
+            "the surface is under {goals}: quick hands, well dusted or wet, bear it",
+            goals=calculation.degrees(goals[1]),
         )
     first, likely, last = ((when(times, -curve, -goal) or 0.0) / 60 for goal in goals)
-    book.add(
+    fact_book.add(
         "rest.handle_from_min",
         likely if likely >= _AT_ONCE_MIN else 0.0,
         says,
         source=say("{solver}; what hands bear a {kitchen_estimate}", solver=SOLVER, kitchen_estimate=KITCHEN_ESTIMATE),
-        of=[*of, working.estimated("touch_c")],
+        of=[*of, calculation.estimated("touch_c")],
         low=min(first, likely) if likely >= _AT_ONCE_MIN else 0.0,
         high=last,
     )
@@ -187,10 +190,10 @@ def _first_touch(working: Calculation, material: Material, times: Array, curve: 
 _AT_ONCE_MIN = 0.3
 
 
-def _chilled(working: Calculation, material: Material, start_c: float) -> None:
+def _chilled(calculation: Calculation, material: Material, start_c: float) -> None:
     """A rolled sheet in the cold until it cuts: there is no window then, and no hurry."""
-    kitchen, thick = working.kitchen, working.book.number("shape.sheet_thick_mm")
-    shelf_h = working.likely("shelf_h")
+    kitchen, thick = calculation.kitchen, calculation.fact_book.number("shape.sheet_thick_mm")
+    shelf_h = calculation.likely("shelf_h")
     modes = DecayModes(conduction.slab(thick / 1000.0, material, shelf_h, shelf_h))
     times = _TIMES * 3 * 3600.0
     left = modes.remaining(times).max(axis=1)
@@ -201,63 +204,63 @@ def _chilled(working: Calculation, material: Material, start_c: float) -> None:
         at = when(times, -(cold_c + (start_c - cold_c) * left), -is_["rolled_c"]) or float(times[-1])
         return at * shelf_h / is_["shelf_h"] / 60
 
-    cuts = working.degrees(working.likely("rolled_c"))
+    cuts = calculation.degrees(calculation.likely("rolled_c"))
     timed(
-        working,
+        calculation,
         "rest.chill_min",
         say("the rolled sheet has fallen to {cuts}: it cuts, and can be held", cuts=cuts),
         solve,
         ("shelf_h", "rolled_c", "fridge_c"),
         source=f"{SOLVER}; {KITCHEN_ESTIMATE}",
-        of=["shape.sheet_thick_mm", working.from_kitchen("fridge_c", "fridge", kitchen.fridge_c, "°C")],
+        of=["shape.sheet_thick_mm", calculation.from_kitchen("fridge_c", "fridge", kitchen.fridge_c, "°C")],
     )
 
 
-def _shaping(working: Calculation, window_s: float) -> None:
+def _shaping(calculation: Calculation, window_s: float) -> None:
     """How long the hands need for all the pieces, against the window that the mass gives them."""
-    way, book = working.way, working.book
-    shaped = next((step for step in way.steps if step.id in SHAPED_AT and _called(working, step)), None)
-    if shaped is None or "shape.pieces" not in book:
+    way, fact_book = calculation.way, calculation.fact_book
+    shaped = next((step for step in way.steps if step.id in SHAPED_AT and _called(calculation, step)), None)
+    if shaped is None or "shape.pieces" not in fact_book:
         return
-    pieces, cooks = book.number("shape.pieces"), working.kitchen.cooks
+    pieces, cooks = fact_book.number("shape.pieces"), calculation.kitchen.cooks
     hands: EstimateId = "hand_work"
     needs = timed(
-        working,
+        calculation,
         "rest.shaping_min",
         say("a little to begin with, and a little for each piece, over the cooks"),
         scaled((shaped.minutes.fixed + shaped.minutes.per_piece * pieces) / cooks, hands),
         (hands,),
         source=KITCHEN_ESTIMATE,
-        of=["shape.pieces", working.from_kitchen("cooks", "cooks", cooks)],
+        of=["shape.pieces", calculation.from_kitchen("cooks", "cooks", cooks)],
     )
-    if needs > window_s / 60 and not working.follows(way.rolled_when):
+    if needs > window_s / 60 and not calculation.follows(way.rolled_when):
         says = say(
             "{pieces:.0f} pieces want {needs:.0f} minutes; it stays workable for {window_s:.0f}. Keep half of it covered and warm.",
             pieces=pieces,
             needs=needs,
             window_s=window_s / 60,
         )
-        working.advise("cut", "look", says, 2)
+        calculation.advise("cut", "look", says, 2)
 
 
-def _called(working: Calculation, step: Step) -> bool:
-    return all(working.schools.get(choice) in schools for choice, schools in step.when.items())
+def _called(calculation: Calculation, step: Step) -> bool:
+    return all(calculation.schools.get(choice) in schools for choice, schools in step.when.items())
 
 
-def _setting(working: Calculation) -> tuple[str, Origin]:
+def _setting(calculation: Calculation) -> tuple[str, Origin]:
     """How it sets: as the cook chooses where the way has a choice; a sheet in a bag goes cold until it is rigid."""
-    for chosen in working.school("rest"):
-        return working.asked("rest"), chosen
+    for chosen in calculation.school("rest"):
+        return calculation.asked("rest"), chosen
     return "overnight", leaf("way:rest", say("a sheet in its bag"), say("a night in the cold"))
 
 
 class _CoolingTray:
     """What lies in a tin as it cools: on the counter, then on a shelf of the fridge. Seconds, °C, W/(m2 K)."""
 
-    def __init__(self, working: Calculation, base: Composition, drawn: TinDrawing) -> None:
-        self.kitchen = working.kitchen
-        self.start_c = working.book.number("heat.heart_done_c")
-        self._tin, self._lining = drawn.tin, working.sheet.vessel.lining
+    def __init__(self, calculation: Calculation, base: Composition, drawn: TinDrawing) -> None:
+        self.kitchen = calculation.kitchen
+        self.start_c = calculation.fact_book.number("heat.heart_done_c")
+        self._tin, self._lining = drawn.tin, calculation.sheet.vessel.lining
         self._material = properties(fractions(base), 60.0)
         self._depth = drawn.depth_mm / 1000.0
         self._known: dict[float, tuple[Array, Array]] = {}
@@ -297,26 +300,26 @@ class _CoolingTray:
         return (goes + (self.when_c(chills, CUT_C["chill"] + is_["cuts_c"]) or float(self.times[-1]))) / 60
 
 
-def _tin(working: Calculation, base: Composition, drawn: TinDrawing) -> Cooling:
-    book, kitchen = working.book, working.kitchen
-    school, chosen = _setting(working)
-    tray = _CoolingTray(working, base, drawn)
+def _tin(calculation: Calculation, base: Composition, drawn: TinDrawing) -> Cooling:
+    fact_book, kitchen = calculation.fact_book, calculation.kitchen
+    school, chosen = _setting(calculation)
+    tray = _CoolingTray(calculation, base, drawn)
     times = tray.times
     core, top = (
-        kitchen.room_c + (tray.start_c - kitchen.room_c) * left for left in tray.left(working.likely("counter_h"))
+        kitchen.room_c + (tray.start_c - kitchen.room_c) * left for left in tray.left(calculation.likely("counter_h"))
     )
-    room = working.from_kitchen("room_c", "room", kitchen.room_c, "°C")
-    book.add(
+    room = calculation.from_kitchen("room_c", "room", kitchen.room_c, "°C")
+    fact_book.add(
         "rest.handle_from_min",
         (tray.when_c(core, HANDLE_C) or 0.0) / 60,
-        say("the heart has fallen to {handle_c} on the counter", handle_c=working.degrees(HANDLE_C)),
+        say("the heart has fallen to {handle_c} on the counter", handle_c=calculation.degrees(HANDLE_C)),
         source=SOLVER,
         of=["shape.depth_mm", "heat.heart_done_c", room],
     )
     moved = tray.when_c(core, TO_FRIDGE_C) or 0.0
-    cut_min = _enter_cut(working, tray, school, chosen, room, moved)
+    cut_min = _enter_cut(calculation, tray, school, chosen, room, moved)
     cut_c = max(CUT_C[school], kitchen.room_c + 4.0) if school == "cool" else CUT_C[school]
-    book.add(
+    fact_book.add(
         "rest.cut_at_c",
         cut_c,
         say("starch has set enough to part from an oiled knife"),
@@ -324,11 +327,11 @@ def _tin(working: Calculation, base: Composition, drawn: TinDrawing) -> Cooling:
         of=[chosen],
     )
     says = say(
-        "Nothing cuts clean hot. Wait until the heart is {cut_c}, and oil the knife.", cut_c=working.degrees(cut_c)
+        "Nothing cuts clean hot. Wait until the heart is {cut_c}, and oil the knife.", cut_c=calculation.degrees(cut_c)
     )
-    working.advise("cut", "look", says, 5)
+    calculation.advise("cut", "look", says, 5)
     if school != "cool":
-        cold_left, cold_top = tray.left(working.likely("shelf_h"))
+        cold_left, cold_top = tray.left(calculation.likely("shelf_h"))
         before, top_then = times < moved, float(np.interp(moved, times, top))
         chilled = kitchen.fridge_c + (TO_FRIDGE_C - kitchen.fridge_c) * cold_left
         core = np.concatenate((core[before], chilled))
@@ -339,18 +342,18 @@ def _tin(working: Calculation, base: Composition, drawn: TinDrawing) -> Cooling:
 
 
 def _enter_cut(
-    working: Calculation, tray: _CoolingTray, school: str, chosen: Origin, room: Origin, moved: float
+    calculation: Calculation, tray: _CoolingTray, school: str, chosen: Origin, room: Origin, moved: float
 ) -> float:
     """When it cuts clean on the counter, and by the fridge; by the school followed, in minutes. `moved` in seconds."""
-    book, kitchen = working.book, working.kitchen
+    fact_book, kitchen = calculation.fact_book, calculation.kitchen
     counter_c = max(CUT_C["cool"], kitchen.room_c + 4.0)
-    counter_says = say("the heart has fallen to {counter_c} on the counter", counter_c=working.degrees(counter_c))
+    counter_says = say("the heart has fallen to {counter_c} on the counter", counter_c=calculation.degrees(counter_c))
     fridge_says = say(
         "{moved:.0f} min on the counter, then in the fridge until the heart is {chill}",
         moved=moved / 60,
-        chill=working.degrees(CUT_C["chill"]),
+        chill=calculation.degrees(CUT_C["chill"]),
     )
-    fridge = working.from_kitchen("fridge_c", "fridge", kitchen.fridge_c, "°C")
+    fridge = calculation.from_kitchen("fridge_c", "fridge", kitchen.fridge_c, "°C")
     on_counter: tuple[EstimateId, ...] = ("counter_h", "cuts_c", "room_c")
     by_fridge: tuple[EstimateId, ...] = ("counter_h", "shelf_h", "cuts_c", "room_c", "fridge_c")
     for key, words, solve, hangs, place in (
@@ -358,15 +361,15 @@ def _enter_cut(
         ("rest.cut_fridge_min", fridge_says, tray.fridge_min, by_fridge, fridge),
     ):
         of: Origins = ["shape.depth_mm", "heat.heart_done_c", room, place]
-        timed(working, key, words, solve, hangs, source=SOLVER, of=of, both_ways=0)
+        timed(calculation, key, words, solve, hangs, source=SOLVER, of=of, both_ways=0)
     by = "rest.cut_counter_min" if school == "cool" else "rest.cut_fridge_min"
-    found = book.facts[by]
-    low, cut_min, high = (float(end or book.number(by)) for end in (found.low, book.number(by), found.high))
+    fact = fact_book.facts[by]
+    low, cut_min, high = (float(end or fact_book.number(by)) for end in (fact.low, fact_book.number(by), fact.high))
     says = counter_says if school == "cool" else fridge_says
     if school == "overnight":
         low, cut_min, high = (max(end, OVERNIGHT_MIN) for end in (low, cut_min, high))
         says = say("a night to set, covered")
-    book.add("rest.cut_after_min", cut_min, says, source=SOLVER, of=[by, chosen], low=low, high=high)
+    fact_book.add("rest.cut_after_min", cut_min, says, source=SOLVER, of=[by, chosen], low=low, high=high)
     return cut_min
 
 
@@ -379,55 +382,55 @@ def _drawn(times: Array, core: Array, top: Array) -> TemperatureCurve:
     )
 
 
-def _ball(working: Calculation, base: Composition, filling: Composition | None, drawn: BallDrawing) -> Cooling:
-    book, kitchen = working.book, working.kitchen
+def _ball(calculation: Calculation, base: Composition, filling: Composition | None, drawn: BallDrawing) -> Cooling:
+    fact_book, kitchen = calculation.fact_book, calculation.kitchen
     dough = properties(fractions(base), 60.0)
     outer, inner = drawn.outer_mm / 2000.0, drawn.core_mm / 2000.0
     shells = [(outer, dough)]
     if filling and inner > 0:
         shells = [(inner, properties(fractions(filling), 60.0)), (outer, dough)]
-    body = conduction.sphere(shells, working.likely("counter_h"))
+    body = conduction.sphere(shells, calculation.likely("counter_h"))
     modes = DecayModes(body)
     times = 5400.0 * _EVEN
     left = modes.remaining(times)
-    start = book.number("heat.heart_done_c")
+    start = fact_book.number("heat.heart_done_c")
     gap = start - kitchen.room_c
     core = kitchen.room_c + gap * DecayModes.centre(left, body)
     skin = kitchen.room_c + gap * modes.surfaces(left)[1]
     safe = when(times, -core, -BITE_C) or 0.0
     stiff = when(times, -skin, -STIFF_C) or float(times[-1])
-    room = working.from_kitchen("room_c", "room", kitchen.room_c, "°C")
+    room = calculation.from_kitchen("room_c", "room", kitchen.room_c, "°C")
     of: Origins = ["shape.diameter_mm", "heat.heart_done_c", room]
-    book.add(
+    fact_book.add(
         "rest.handle_from_min",
         safe / 60,
-        say("the heart has fallen to {bite_c} in the bowl", bite_c=working.degrees(BITE_C)),
+        say("the heart has fallen to {bite_c} in the bowl", bite_c=calculation.degrees(BITE_C)),
         source=SOLVER,
         of=of,
     )
-    book.add(
+    fact_book.add(
         "rest.handle_until_min",
         max(stiff, safe) / 60,
-        say("the skin has fallen to {stiff_c} and stiffens", stiff_c=working.degrees(STIFF_C)),
+        say("the skin has fallen to {stiff_c} and stiffens", stiff_c=calculation.degrees(STIFF_C)),
         source=SOLVER,
         of=of,
     )
-    if filling and inner > 0 and working.way.step("freeze-filling"):
-        _filling(working, filling, drawn.core_mm / 1000.0)
-    working.advise("cut", "look", say("Let a bowl stand two minutes: the middle is hotter than the skin."), 5)
+    if filling and inner > 0 and calculation.way.step("freeze-filling"):
+        _filling(calculation, filling, drawn.core_mm / 1000.0)
+    calculation.advise("cut", "look", say("Let a bowl stand two minutes: the middle is hotter than the skin."), 5)
     return unchecked_model(Cooling, curve=_drawn(times, core, skin), handle_c=BITE_C, cut_c=None)
 
 
-def _filling(working: Calculation, filling: Composition, diameter: float) -> None:
-    book, kitchen = working.book, working.kitchen
-    shelf = working.from_kitchen("freezer_c", say("freezer shelf"), kitchen.freezer_c, "°C")
+def _filling(calculation: Calculation, filling: Composition, diameter: float) -> None:
+    fact_book, kitchen = calculation.fact_book, calculation.kitchen
+    shelf = calculation.from_kitchen("freezer_c", say("freezer shelf"), kitchen.freezer_c, "°C")
 
     def hard_min(is_: Mapping[EstimateId, float]) -> float:
         shelf_c = kitchen.freezer_c + is_["freezer_c"]
         return freeze_hard_s(filling, diameter_m=diameter, start_c=12.0, shelf_c=shelf_c, h=is_["shelf_h"]) / 60
 
     timed(
-        working,
+        calculation,
         "rest.freeze_filling_min",
         say("its ice and fat set, then it follows the shelf"),
         hard_min,
@@ -449,21 +452,21 @@ def _filling(working: Calculation, filling: Composition, diameter: float) -> Non
             / 60
         )
 
-    room = working.from_kitchen("room_c", "room", kitchen.room_c, "°C")
+    room = calculation.from_kitchen("room_c", "room", kitchen.room_c, "°C")
     soft = timed(
-        working,
+        calculation,
         "rest.soften_min",
-        say("its outside has warmed to {likely}", likely=working.degrees(working.likely("soft_c"))),
+        say("its outside has warmed to {likely}", likely=calculation.degrees(calculation.likely("soft_c"))),
         soft_min,
         ("counter_h", "soft_c", "freezer_c", "room_c"),
         source=say("lumped warming; {kitchen_estimate}", kitchen_estimate=KITCHEN_ESTIMATE),
         of=["shape.core_mm", shelf, room],
     )
-    wrap = working.way.step("wrap")
+    wrap = calculation.way.step("wrap")
     if wrap is None:
         return
     each = wrap.minutes.per_piece
-    book.add(
+    fact_book.add(
         "rest.take_out",
         max(1.0, float(int(soft / each))),
         say("as many as are wrapped before the last one softens"),

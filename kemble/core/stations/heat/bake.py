@@ -144,7 +144,7 @@ class _DonenessQuery:
     def done_s(self, bake: _BakedTray, mean: _DonenessLimits) -> float | None:
         """The latest of what its ending asks for."""
         asked = [self.moment(name, bake, mean) for name in _ASKS[self.ends]]
-        return None if None in asked else max(one for one in asked if one is not None)
+        return None if None in asked else max(item for item in asked if item is not None)
 
 
 # Set through and firm; dried to its chew; golden; hot at the heart; grain that went in short of done cooked.
@@ -193,34 +193,34 @@ _AFTERWARDS = frozenset(
 )  # what is asked of the same bake
 
 
-def ends_of(working: Calculation) -> Ends:
+def ends_of(calculation: Calculation) -> Ends:
     """What done means for this tray, by its way and the school followed."""
-    if working.way.portions != "cooked":
+    if calculation.way.portions != "cooked":
         return "batter"
-    return "bare" if working.asked("finish") == "bare" else "browned"
+    return "bare" if calculation.asked("finish") == "bare" else "browned"
 
 
 def _trays(
-    working: Calculation, base: Composition, drawn: TinDrawing, boil_c: float, stages: Sequence[HeatStage]
+    calculation: Calculation, base: Composition, drawn: TinDrawing, boil_c: float, stages: Sequence[HeatStage]
 ) -> Callable[[Mapping[EstimateId, float]], _FilledTin]:
     """What gives the tray with some estimates otherwise than likely."""
     parts = fractions(base)
     material, boils_c, activity = properties(parts, 60.0), boils_at_c(base, boil_c), water_activity(base)
-    laid_on, lining = _laid_on(working, drawn, stages), working.sheet.vessel.lining
-    risen = working.asked("dense") == "leavened" and working.way.base == "flour"
+    laid_on, lining = _laid_on(calculation, drawn, stages), calculation.sheet.vessel.lining
+    risen = calculation.asked("dense") == "leavened" and calculation.way.base == "flour"
 
     def tray(of: Mapping[EstimateId, float]) -> _FilledTin:
         def is_(name: EstimateId) -> float:
-            return of.get(name, working.estimates[name].value)
+            return of.get(name, calculation.estimates[name].value)
 
         deep, conducts = (is_("risen_deep"), is_("risen_k")) if risen else (1.0, 1.0)
-        air, *later = air_of(working, stages, is_("oven_c"))
+        air, *later = air_of(calculation, stages, is_("oven_c"))
         return _FilledTin(
             depth=drawn.heated_mm / 1000.0 * is_("depth") * deep,
             tin=drawn.tin,
             material=Material(material.k * is_("conductivity") * conducts, material.rho / deep, material.cp),
             water=parts["water"],
-            start_c=working.batter_c + is_("start_c"),
+            start_c=calculation.batter_c + is_("start_c"),
             oven=Oven(
                 air[1],
                 boils_c,
@@ -237,50 +237,52 @@ def _trays(
     return tray
 
 
-def _laid_on(working: Calculation, drawn: TinDrawing, stages: Sequence[HeatStage]) -> tuple[tuple[float, float], ...]:
+def _laid_on(
+    calculation: Calculation, drawn: TinDrawing, stages: Sequence[HeatStage]
+) -> tuple[tuple[float, float], ...]:
     """(s, kg/m2) of water in what is laid over the top as a stage begins."""
-    begins, found = 0.0, []
+    begins, result = 0.0, []
     for number, stage in enumerate(stages, start=1):
         step = stage_step("bake", number)
         grams = sum(
             had.composition(had.rest).water
-            for bowl in working.bowl.parts.values()
+            for bowl in calculation.bowl.parts.values()
             for had in bowl.outputs
             if number > 1 and had.place.to == "whole" and had.place.where == "over" and had.place.joins == step
         )
         if grams > 0:
             floor_m2 = drawn.count * drawn.tin.floor_mm2 / 1e6
-            found.append((begins * 60.0 / working.kitchen.time_factor, grams / 1000.0 / floor_m2))
+            result.append((begins * 60.0 / calculation.kitchen.time_factor, grams / 1000.0 / floor_m2))
         if stage.minutes is None:
             break
         begins += stage.minutes
-    return tuple(found)
+    return tuple(result)
 
 
 def bake_tray(
-    working: Calculation, base: Composition, drawn: TinDrawing, boil_c: float
+    calculation: Calculation, base: Composition, drawn: TinDrawing, boil_c: float
 ) -> HeatedWith[BakeDrawing] | None:
     """When it is done, and what would change that. None when it does not come to it (a problem is noted)."""
-    stages, ends = stages_said(working), ends_of(working)
-    tray_with = _trays(working, base, drawn, boil_c, stages)
+    stages, ends = stages_said(calculation), ends_of(calculation)
+    tray_with = _trays(calculation, base, drawn, boil_c, stages)
     likely = tray_with({})
-    others, which = _others(working, likely), _HANGS[ends]
+    others, which = _others(calculation, likely), _HANGS[ends]
     # Everything that will be asked is baked side by side: each end of what the window hangs on, and what-ifs.
-    moved = [(name, working.estimates[name].low) for name in which if name not in _AFTERWARDS]
-    moved += [(name, working.estimates[name].high) for name in _BENDS if name in which]
+    moved = [(name, calculation.estimates[name].low) for name in which if name not in _AFTERWARDS]
+    moved += [(name, calculation.estimates[name].high) for name in _BENDS if name in which]
     trays = [likely, *(tray for _, tray, _ in others)]
     trays += [tray_with({name: end}) for name, end in moved]
-    asked = _question(working, trays, ends, which)
+    asked = _question(calculation, trays, ends, which)
     bakes, as_it_is, baked = asked.bakes, asked.likely, asked.likely.baked
-    means = _means(working, ends, {})
+    means = _means(calculation, ends, {})
     otherwise, at_ends = bakes[1 : 1 + len(others)], dict(zip(moved, bakes[1 + len(others) :], strict=True))
 
     def at(of: Mapping[EstimateId, float], *, march: bool) -> tuple[_BakedTray, _DonenessLimits] | None:
         """Another bake: one that was baked beside, the same asked otherwise, or one marched where that is allowed."""
-        moved = {name: value for name, value in of.items() if value != working.likely(name)}
-        one = moved.keys() - _AFTERWARDS
-        mean = _means(working, ends, moved) if len(one) < len(moved) else means
-        if not one:
+        moved = {name: value for name, value in of.items() if value != calculation.likely(name)}
+        estimate_ids = moved.keys() - _AFTERWARDS
+        mean = _means(calculation, ends, moved) if len(estimate_ids) < len(moved) else means
+        if not estimate_ids:
             return as_it_is, mean
         beside = at_ends.get(next(iter(moved.items()))) if len(moved) == 1 else None
         if beside is None and march:
@@ -289,43 +291,45 @@ def bake_tray(
         return (beside, mean) if beside else None
 
     def solve(of: Mapping[EstimateId, float]) -> float | None:
-        found = at(of, march=True)
-        seconds = asked.done_s(*found) if found else None
+        result = at(of, march=True)
+        seconds = asked.done_s(*result) if result else None
         return None if seconds is None else seconds / 60.0
 
     def tells(name: Moment, of: Mapping[EstimateId, float]) -> float | None:
-        found = at(of, march=False)
-        seconds = asked.moment(name, *found) if found else None
+        found_result = at(of, march=False)
+        seconds = asked.moment(name, *found_result) if found_result else None
         return None if seconds is None else seconds / 60.0 * factor
 
-    factor = working.kitchen.time_factor
-    window = windowed(working, solve, which)
+    factor = calculation.kitchen.time_factor
+    window = windowed(calculation, solve, which)
     if window is None:
         deep = say(
             "at {air_c} a batter {heated_mm} deep",
-            air_c=working.degrees(likely.oven.air_c),
-            heated_mm=working.length(drawn.heated_mm),
+            air_c=calculation.degrees(likely.oven.air_c),
+            heated_mm=calculation.length(drawn.heated_mm),
         )
         says = say("{deep} does not {end} in any sensible time", deep=deep, end="brown" if ends == "browned" else "set")
-        working.problem("vessel", says, say("a hotter oven, or a shallower tin"))
+        calculation.problem("vessel", says, say("a hotter oven, or a shallower tin"))
         return None
     first, done, latest = as_long_as_said(stages, (window.first, window.likely, window.latest))
-    in_stages = stages_in(working, stages, "heat", done)
+    in_stages = stages_in(calculation, stages, "heat", done)
     minutes, core = baked.times / 60.0 * factor, asked.slowest(as_it_is)
-    skin = _skin(working, minutes, baked)
+    skin = _skin(calculation, minutes, baked)
     browns = tells("golden", {})
-    _enter_times(working, drawn, (first, done, latest), tells, ends)
-    _enter_inside(working, asked, minutes, core, done)
+    _enter_times(calculation, drawn, (first, done, latest), tells, ends)
+    _enter_inside(calculation, asked, minutes, core, done)
     for (key, _, says), other in zip(others, otherwise, strict=True):
         seconds = asked.done_s(other, means)
         if seconds is not None:
-            working.book.add(key, seconds / 60.0 * factor - window.likely, says, source=SOLVER, of=["heat.done_min"])
-    _enter_door(working)
-    shelves = working.kitchen.oven_shelves
-    room = working.from_kitchen("oven_shelves", say("trays at once"), shelves)
-    loads(working, drawn.count, shelves, "trays", "shelves", room)
-    _enter_glaze(working, done, skin)
-    _advise(working, done, browns, ends)
+            calculation.fact_book.add(
+                key, seconds / 60.0 * factor - window.likely, says, source=SOLVER, of=["heat.done_min"]
+            )
+    _enter_door(calculation)
+    shelves = calculation.kitchen.oven_shelves
+    room = calculation.from_kitchen("oven_shelves", say("trays at once"), shelves)
+    loads(calculation, drawn.count, shelves, "trays", "shelves", room)
+    _enter_glaze(calculation, done, skin)
+    _advise(calculation, done, browns, ends)
     shown = minutes <= max(1.35 * done, 1.12 * latest)
     curve = drawn_curve(minutes[shown], core[shown], baked.top[shown])
     drawing = unchecked_model(
@@ -333,70 +337,75 @@ def bake_tray(
         kind="bake",
         tin=drawn.tin,
         depth_mm=drawn.depth_mm,
-        oven_c=stages[0].oven_c or working.sheet.heat.oven_c,
+        oven_c=stages[0].oven_c or calculation.sheet.heat.oven_c,
     )
     return HeatedWith(drawing, curve, in_stages)
 
 
 def _question(
-    working: Calculation, trays: Sequence[_FilledTin], ends: Ends, which: Sequence[EstimateId]
+    calculation: Calculation, trays: Sequence[_FilledTin], ends: Ends, which: Sequence[EstimateId]
 ) -> _DonenessQuery:
     """The trays baked side by side, the likely one first: looked at for as long as their ending takes, or longer when
     one of them is not done by then."""
     slabs, likely = [tray.in_oven() for tray in trays], trays[0]
-    means = _means(working, ends, {})
-    longest = _means(working, ends, {name: working.estimates[name].high for name in which if name in _AFTERWARDS})
+    means = _means(calculation, ends, {})
+    longest = _means(
+        calculation, ends, {name: calculation.estimates[name].high for name in which if name in _AFTERWARDS}
+    )
     for upto in (*_LOOKED_AT.get(ends, ()), STEPS):
         bakes = [_BakedTray(tray, how) for tray, how in zip(trays, bake_all(slabs, upto=upto), strict=True)]
         across = sideways(likely.tin, likely.material, likely.oven.h_floor, bakes[0].baked.times)
         asked = _DonenessQuery(bakes, across, ends)
-        if upto == STEPS or None not in (asked.done_s(bakes[0], longest), *(asked.done_s(one, means) for one in bakes)):
+        if upto == STEPS or None not in (
+            asked.done_s(bakes[0], longest),
+            *(asked.done_s(tray, means) for tray in bakes),
+        ):
             break
     return asked
 
 
-def _means(working: Calculation, ends: Ends, of: Mapping[EstimateId, float]) -> _DonenessLimits:
+def _means(calculation: Calculation, ends: Ends, of: Mapping[EstimateId, float]) -> _DonenessLimits:
     """What done means, with some estimates otherwise than likely."""
 
     def is_(name: EstimateId) -> float:
-        return of.get(name, working.likely(name))
+        return of.get(name, calculation.likely(name))
 
-    ahead = working.likely("ahead_share")
+    ahead = calculation.likely("ahead_share")
     return _DonenessLimits(
-        gel_c=working.gel_c(of),
+        gel_c=calculation.gel_c(of),
         firm_c=is_("firm_c"),
         hot_c=is_("hot_c"),
-        loss=is_("bare_loss") if ends == "bare" else working.way.loss(working.schools).middle / 100,
+        loss=is_("bare_loss") if ends == "bare" else calculation.way.loss(calculation.schools).middle / 100,
         dries_m=is_("dries_mm") / 1000.0,
         golden_min=is_("golden_min") * (1.0 if ends == "batter" else is_("sugared_top")),
-        needs=working.book.number("heat.needs_min") / ahead * (1 - ahead) if ends == "bare" else 0.0,
+        needs=calculation.fact_book.number("heat.needs_min") / ahead * (1 - ahead) if ends == "bare" else 0.0,
     )
 
 
-def _skin(working: Calculation, minutes: Array, baked: BakeCurves) -> float | None:
+def _skin(calculation: Calculation, minutes: Array, baked: BakeCurves) -> float | None:
     """Enter when the top has a skin; its minute, or None when it gets none."""
     wants: EstimateId = "skin_kg_m2"
-    if when(minutes, baked.top_dried, working.likely(wants)) is None:
+    if when(minutes, baked.top_dried, calculation.likely(wants)) is None:
         return None
     return timed(
-        working,
+        calculation,
         "heat.skin_min",
         say("the top has given up enough water to have a skin: a glaze stays on it from here"),
         lambda is_: when(minutes, baked.top_dried, is_[wants]),
         (wants,),
         source=f"{SOLVER}; {KITCHEN_ESTIMATE}",
-        of=["shape.depth_mm", working.from_sheet("heat.oven_c", "oven", working.sheet.heat.oven_c, "°C")],
+        of=["shape.depth_mm", calculation.from_sheet("heat.oven_c", "oven", calculation.sheet.heat.oven_c, "°C")],
     )
 
 
-def _enter_inside(working: Calculation, asked: _DonenessQuery, minutes: Array, core: Array, done: float) -> None:
+def _enter_inside(calculation: Calculation, asked: _DonenessQuery, minutes: Array, core: Array, done: float) -> None:
     """When the heart is hot, how hot it is when done, and what has dried by then."""
-    book, tray = working.book, asked.likely.tray
-    hot_c = working.likely("hot_c")
+    fact_book, tray = calculation.fact_book, asked.likely.tray
+    hot_c = calculation.likely("hot_c")
     hot = when(minutes, core, hot_c)
     if hot is not None:
-        says = say("the slowest point reaches {hot_c}", hot_c=working.degrees(hot_c))
-        book.add("heat.core_hot_min", hot, says, source=SOLVER, of=["heat.done_min"])
+        says = say("the slowest point reaches {hot_c}", hot_c=calculation.degrees(hot_c))
+        fact_book.add("heat.core_hot_min", hot, says, source=SOLVER, of=["heat.done_min"])
     for key, value, says in (
         ("heat.heart_done_c", float(np.interp(done, minutes, core)), say("the slowest point at the likely time")),
         (
@@ -405,123 +414,127 @@ def _enter_inside(working: Calculation, asked: _DonenessQuery, minutes: Array, c
             say("water that left as vapour by then, of the batter's weight"),
         ),
     ):
-        book.add(key, value, says, source=SOLVER, of=["heat.done_min", "shape.depth_mm"])
+        fact_book.add(key, value, says, source=SOLVER, of=["heat.done_min", "shape.depth_mm"])
 
 
-def _others(working: Calculation, tray: _FilledTin) -> list[tuple[str, _FilledTin, str]]:
+def _others(calculation: Calculation, tray: _FilledTin) -> list[tuple[str, _FilledTin, str]]:
     """What another depth, another tin, another oven or another start would be: facts' keys, trays and words."""
     later = tuple((at, celsius - _OFF_THE_DIAL_C) for at, celsius in tray.oven.later)
     cooler = replace(tray, oven=replace(tray.oven, air_c=tray.oven.air_c - _OFF_THE_DIAL_C, later=later))
     tin = tray.tin.model_copy(update={"material": "glass" if tray.tin.material == "metal" else "metal"})
-    wall = wall_h(tin, tray.oven.h_top, working.sheet.vessel.lining)
+    wall = wall_h(tin, tray.oven.h_top, calculation.sheet.vessel.lining)
     return [
         ("heat.deeper_min", replace(tray, depth=tray.depth + 0.01), say("a centimetre deeper")),
         (
             "heat.tin_min",
             replace(
-                tray, oven=replace(tray.oven, h_floor=wall), tin_j=TIN_J_PER_M2K[tin.material] * working.likely("tin_j")
+                tray,
+                oven=replace(tray.oven, h_floor=wall),
+                tin_j=TIN_J_PER_M2K[tin.material] * calculation.likely("tin_j"),
             ),
             say("the same in {material}", material=tin.material),
         ),
         (
             "heat.cooler_min",
             cooler,
-            say("an oven that is {apart} cooler than its dial says", apart=working.apart(_OFF_THE_DIAL_C)),
+            say("an oven that is {apart} cooler than its dial says", apart=calculation.apart(_OFF_THE_DIAL_C)),
         ),
         ("heat.colder_min", replace(tray, start_c=5.0), say("straight from the fridge")),
     ]
 
 
-def _enter_door(working: Calculation) -> None:
+def _enter_door(calculation: Calculation) -> None:
     """What one look costs: the heat that the air was short of, over what drives it."""
-    oven_c, boil_c = working.sheet.heat.oven_c, working.book.number("heat.boil_c")
+    oven_c, boil_c = calculation.sheet.heat.oven_c, calculation.fact_book.number("heat.boil_c")
     back: EstimateId = "door_min"
-    share = DOOR_DROP_C / (oven_c - 0.9 * boil_c) * working.kitchen.time_factor
+    share = DOOR_DROP_C / (oven_c - 0.9 * boil_c) * calculation.kitchen.time_factor
     timed(
-        working,
+        calculation,
         "heat.door_min",
         say(
             "the air falls by {apart} and is back by a factor e in {likely:.0f} minutes",
-            apart=working.apart(DOOR_DROP_C),
-            likely=working.likely(back),
+            apart=calculation.apart(DOOR_DROP_C),
+            likely=calculation.likely(back),
         ),
         scaled(share, back),
         (back,),
         source=KITCHEN_ESTIMATE,
-        of=[working.from_sheet("heat.oven_c", "oven", oven_c, "°C")],
+        of=[calculation.from_sheet("heat.oven_c", "oven", oven_c, "°C")],
     )
 
 
-def _enter_glaze(working: Calculation, done: float, skin: float | None) -> None:
+def _enter_glaze(calculation: Calculation, done: float, skin: float | None) -> None:
     """When a glaze goes on a batter: on a skin, and early enough to set; rice goes in with it."""
-    if working.way.portions == "cooked":
+    if calculation.way.portions == "cooked":
         return
-    book, bare = working.book, working.book.number("heat.all_loads_min")
-    sets = working.likely("glaze_min")
-    if "glaze" in working.bowl.parts:
-        bare -= done - book.add(
+    fact_book, bare = calculation.fact_book, calculation.fact_book.number("heat.all_loads_min")
+    sets = calculation.likely("glaze_min")
+    if "glaze" in calculation.bowl.parts:
+        bare -= done - fact_book.add(
             "heat.glaze_at_min",
             max(done - sets, min(skin or 0.0, done)),
             say("it wants {sets:.0f} minutes to set, on a top that has its skin", sets=sets),
             source=KITCHEN_ESTIMATE,
             of=[
                 "heat.done_min",
-                working.estimated("glaze_min"),
-                *(["heat.skin_min"] if "heat.skin_min" in book else []),
+                calculation.estimated("glaze_min"),
+                *(["heat.skin_min"] if "heat.skin_min" in fact_book else []),
             ],
         )
-    book.add(
+    fact_book.add(
         "heat.bare_min", bare, say("until it is done, or its glaze goes on"), source=SOLVER, of=["heat.all_loads_min"]
     )
 
 
 def _enter_times(
-    working: Calculation,
+    calculation: Calculation,
     drawn: TinDrawing,
     window: tuple[float, float, float],
     tells: Tells,
     ends: Ends,
 ) -> None:
-    book, sheet, factor = working.book, working.sheet, working.kitchen.time_factor
+    fact_book, sheet, factor = calculation.fact_book, calculation.sheet, calculation.kitchen.time_factor
     first, middle, latest = window
     of: Origins = [
         "shape.depth_mm",
         "mix.gel_temperature_c",
         "heat.boil_c",
-        working.from_sheet("heat.oven_c", "oven", sheet.heat.oven_c, "°C"),
-        working.estimated("oven_c"),
-        working.from_sheet("vessel.tin", "tin", f"{working.tin_size(drawn.tin)}, {drawn.tin.material}"),
-        working.from_sheet("start.batter_c", say("batter goes in at"), working.batter_c, "°C"),
-        working.from_kitchen("time_factor", say("this kitchen's time factor"), factor),
+        calculation.from_sheet("heat.oven_c", "oven", sheet.heat.oven_c, "°C"),
+        calculation.estimated("oven_c"),
+        calculation.from_sheet("vessel.tin", "tin", f"{calculation.tin_size(drawn.tin)}, {drawn.tin.material}"),
+        calculation.from_sheet("start.batter_c", say("batter goes in at"), calculation.batter_c, "°C"),
+        calculation.from_kitchen("time_factor", say("this kitchen's time factor"), factor),
     ]
-    enter_depth(working, drawn)
+    enter_depth(calculation, drawn)
     parts: Origins = []
     for key, name, says in _TELLS:
         if key not in _TOLD[ends] or tells(name, {}) is None:
             continue
         which = tuple(dict.fromkeys((*_HANGS[ends], *_TELLS_BY[name])))
-        firm = working.degrees(working.likely("firm_c"))
+        firm = calculation.degrees(calculation.likely("firm_c"))
         source = f"{SOLVER}; {KITCHEN_ESTIMATE}"
-        timed(working, key, says.format(firm=firm), partial(tells, name), which, source=source, of=of)
+        timed(calculation, key, says.format(firm=firm), partial(tells, name), which, source=source, of=of)
         parts.append(key)
     source = say(
         "{solver}; surfaces and what is called done kitchen estimates",
         solver=SOLVER,
     )
-    book.add("heat.first_check_min", first, say("one in twenty is done by then"), source=SOLVER, of=of)
-    book.add("heat.done_min", middle, _ENDS_SAY[ends], source=source, of=[*parts, *of], low=first, high=latest)
-    book.add("heat.latest_min", latest, say("nineteen in twenty are done by then"), source=SOLVER, of=of)
+    fact_book.add("heat.first_check_min", first, say("one in twenty is done by then"), source=SOLVER, of=of)
+    fact_book.add("heat.done_min", middle, _ENDS_SAY[ends], source=source, of=[*parts, *of], low=first, high=latest)
+    fact_book.add("heat.latest_min", latest, say("nineteen in twenty are done by then"), source=SOLVER, of=of)
 
 
-def _advise(working: Calculation, done: float, browns: float | None, ends: Ends) -> None:
+def _advise(calculation: Calculation, done: float, browns: float | None, ends: Ends) -> None:
     if ends == "browned":
-        working.advise("heat", "look", say("It bubbles at the edge first. Brown, and the glaze set to a skin: out."), 5)
+        calculation.advise(
+            "heat", "look", say("It bubbles at the edge first. Brown, and the glaze set to a skin: out."), 5
+        )
         return
     if ends == "bare":
         says = say(
             "Bare first, until a grain from the middle is soft. Then the glaze, and the last minutes near the top."
         )
-        working.advise("heat", "look", says, 5)
+        calculation.advise("heat", "look", says, 5)
         return
     if browns is not None and browns < done - 8:
         says = say(
@@ -529,6 +542,6 @@ def _advise(working: Calculation, done: float, browns: float | None, ends: Ends)
             browns=browns,
             done=done,
         )
-        working.advise("heat", "look", says, 2)
+        calculation.advise("heat", "look", says, 2)
     says = say("Press the middle: firm, and it springs back. The edge leaves the tin a little before.")
-    working.advise("heat", "look", says, 5)
+    calculation.advise("heat", "look", says, 5)

@@ -29,10 +29,10 @@ class CoreCurve(AnswerModel):
     latest: float
 
 
-def core_curve(curve: TemperatureCurve, book: FactBook, stands_min: float = 0.0) -> CoreCurve:
+def core_curve(curve: TemperatureCurve, fact_book: FactBook, stands_min: float = 0.0) -> CoreCurve:
     """The curve with the window that the heat has entered, less the stages (`stands_min`) behind what is looked for."""
     first, done, latest = (
-        max(0.0, book.number(f"heat.{name}_min") - stands_min) for name in ("first_check", "done", "latest")
+        max(0.0, fact_book.number(f"heat.{name}_min") - stands_min) for name in ("first_check", "done", "latest")
     )
     return unchecked_model(CoreCurve, curve=curve, first=first, done=done, latest=latest)
 

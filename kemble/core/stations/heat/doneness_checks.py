@@ -37,14 +37,14 @@ def share_of(minute: float, first: float, done: float, latest: float) -> float:
     return _NORMAL.cdf((minute - done) / side * _EDGE)
 
 
-def checks(book: FactBook) -> list[DonenessCheck]:
+def checks(fact_book: FactBook) -> list[DonenessCheck]:
     """Five looks between first check and latest, at whole minutes (halves in a short heat), none twice.
 
     Empty without a window.
     """
-    if "heat.done_min" not in book:
+    if "heat.done_min" not in fact_book:
         return []
-    first, done, latest = (book.number(f"heat.{name}_min") for name in ("first_check", "done", "latest"))
+    first, done, latest = (fact_book.number(f"heat.{name}_min") for name in ("first_check", "done", "latest"))
     parts = 1 if done >= SHORT_MIN else 2
     at = dict.fromkeys(round(parts * minute_of(share, first, done, latest)) / parts for share in QUARTERS)
     return [

@@ -57,23 +57,25 @@ _CELLS = 16
 _LONGEST_S = 45 * 60.0
 
 
-def finishing(working: Calculation, shaped: Composition) -> None:
+def finishing(calculation: Calculation, shaped: Composition) -> None:
     """Facts of the finish that the schools call for; nothing where they call for none."""
-    kind = next((kind for choice, school, kind in working.way.finishes if working.schools.get(choice) == school), None)
-    if kind is None or ("cut.pieces" not in working.book and "shape.pieces" not in working.book):
+    kind = next(
+        (kind for choice, school, kind in calculation.way.finishes if calculation.schools.get(choice) == school), None
+    )
+    if kind is None or ("cut.pieces" not in calculation.fact_book and "shape.pieces" not in calculation.fact_book):
         return
-    for choice, school, other in working.way.finish_by:
-        kind = other if working.schools.get(choice) == school else kind
-    book, kitchen = working.book, working.kitchen
-    thick_mm, of = _thickness(working, kind)
-    heat, said = _HEATS[kind], working.sheet.heat.griddle_c
+    for choice, school, other in calculation.way.finish_by:
+        kind = other if calculation.schools.get(choice) == school else kind
+    fact_book, kitchen = calculation.fact_book, calculation.kitchen
+    thick_mm, of = _thickness(calculation, kind)
+    heat, said = _HEATS[kind], calculation.sheet.heat.griddle_c
     if said is not None and not heat.both:
         heat = heat._replace(celsius=said)
-        of.append(working.from_sheet("heat.griddle_c", say("pan or griddle"), said, "°C"))
+        of.append(calculation.from_sheet("heat.griddle_c", say("pan or griddle"), said, "°C"))
     turns = 1 if heat.both else 2  # how often a crust must form, one face after another
-    boil_c = book.number("heat.boil_c")
+    boil_c = fact_book.number("heat.boil_c")
     puffs = kind in _PUFFS
-    until = boil_c - _PUFFS_BELOW_BOIL_C if puffs else working.likely("hot_c")
+    until = boil_c - _PUFFS_BELOW_BOIL_C if puffs else calculation.likely("hot_c")
     material, layers = properties(fractions(shaped), 60.0), [(food(shaped, fat_sets=False), _CELLS)]
     times = np.linspace(0.0, 1.0, 41) ** 1.6 * _LONGEST_S
 
@@ -91,7 +93,7 @@ def finishing(working: Calculation, shaped: Composition) -> None:
         flux = is_["pan_h"] * heat.h * (heat.celsius + is_["pan_c"] - boil_c)
         return is_["crust_kg_m2"] * LATENT_STEAM / flux + is_["gold_min"] * 60.0
 
-    likely: dict[EstimateId, float] = {name: working.likely(name) for name in (*_INSIDE, *_FACE)}
+    likely: dict[EstimateId, float] = {name: calculation.likely(name) for name in (*_INSIDE, *_FACE)}
     through: dict[tuple[tuple[str, float], ...], float] = {(): through_s(likely, kitchen.room_c)}
 
     def each_s(is_: Mapping[EstimateId, float]) -> float:
@@ -101,10 +103,10 @@ def finishing(working: Calculation, shaped: Composition) -> None:
         return through[moved] if puffs else max(turns * crust_s(is_), through[moved])
 
     factor = kitchen.time_factor
-    of.append(working.from_kitchen("time_factor", say("this kitchen's time factor"), factor))
+    of.append(calculation.from_kitchen("time_factor", say("this kitchen's time factor"), factor))
     which: tuple[EstimateId, ...] = ("pan_c", "pan_h") if puffs else ("crust_kg_m2", "gold_min", "pan_c", "pan_h")
     each = timed(
-        working,
+        calculation,
         "finish.each_min",
         heat.says,
         lambda is_: each_s({**likely, **is_}) / 60.0 * factor,
@@ -115,45 +117,45 @@ def finishing(working: Calculation, shaped: Composition) -> None:
     frozen_s = through_s(likely, kitchen.freezer_c)
     frozen_s = frozen_s if puffs else max(turns * crust_s(likely), frozen_s)
     if not heat.both:
-        book.add("finish.side_min", each / 2, say("turned once, half way"), source=SOURCE, of=["finish.each_min"])
-    book.add(
+        fact_book.add("finish.side_min", each / 2, say("turned once, half way"), source=SOURCE, of=["finish.each_min"])
+    fact_book.add(
         "finish.frozen_min",
         frozen_s / 60 * factor - each,
-        say("from {freezer_c}", freezer_c=working.degrees(kitchen.freezer_c)),
+        say("from {freezer_c}", freezer_c=calculation.degrees(kitchen.freezer_c)),
         source=SOURCE,
-        of=["finish.each_min", working.from_kitchen("freezer_c", "freezer", kitchen.freezer_c, "°C")],
+        of=["finish.each_min", calculation.from_kitchen("freezer_c", "freezer", kitchen.freezer_c, "°C")],
     )
-    _enter_loads(working, thick_mm, each)
+    _enter_loads(calculation, thick_mm, each)
 
 
-def _thickness(working: Calculation, kind: FinishKind) -> tuple[float, Origins]:
+def _thickness(calculation: Calculation, kind: FinishKind) -> tuple[float, Origins]:
     """How thick a piece is, in mm, and where that is from."""
-    book = working.book
+    fact_book = calculation.fact_book
     for key in ("shape.thick_mm", "shape.depth_mm"):
-        if key in book and not kind.startswith("fry"):
-            return book.number(key), [key]
-    thick = FRY_SLICE_MM if kind.startswith("fry") else working.way.board_mm
+        if key in fact_book and not kind.startswith("fry"):
+            return fact_book.number(key), [key]
+    thick = FRY_SLICE_MM if kind.startswith("fry") else calculation.way.board_mm
     return thick, [leaf("way:slice", say("a slice"), thick, "mm")]
 
 
-def _enter_loads(working: Calculation, thick_mm: float, each: float) -> None:
+def _enter_loads(calculation: Calculation, thick_mm: float, each: float) -> None:
     """How many lie side by side, and all of them one panful after another."""
-    book = working.book
-    pieces = "cut.pieces" if "cut.pieces" in book else "shape.pieces"
-    count = book.number(pieces)
-    ml = book.number("mix.volume_ml") / count
+    fact_book = calculation.fact_book
+    pieces = "cut.pieces" if "cut.pieces" in fact_book else "shape.pieces"
+    count = fact_book.number(pieces)
+    ml = fact_book.number("mix.volume_ml") / count
     piece_mm2 = ml * 1000.0 / thick_mm
     at_once = max(1, math.floor(_SHARE * math.pi * _PAN_MM**2 / 4 / piece_mm2))
     number = math.ceil(count / at_once)
     pan = leaf("way:pan", say("a pan or rack"), _PAN_MM, say("mm across"))
-    book.add(
+    fact_book.add(
         "finish.loads",
         float(number),
         say("{at_once} at a time, not touching: they stick to each other", at_once=at_once),
         source=KITCHEN_ESTIMATE,
         of=[pieces, pan],
     )
-    book.add(
+    fact_book.add(
         "finish.all_min",
         number * each,
         say("one after another; eaten as they come out"),

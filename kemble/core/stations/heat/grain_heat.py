@@ -158,40 +158,40 @@ class _GrainPot:
         return (self.warm_s + self.simmer_s()) / 60.0 + stand + self.gently_min
 
 
-def grain_heat(working: Calculation, pot: Composition, boil_c: float, how: How) -> HeatedWith[GrainHeatDrawing]:
+def grain_heat(calculation: Calculation, pot: Composition, boil_c: float, how: How) -> HeatedWith[GrainHeatDrawing]:
     """The way's own heat, for a way whose grain is all that is cooked: every heat fact, and the drawing."""
-    book, factor = working.book, working.kitchen.time_factor
-    needs = _needs(working, how, 1.0)
-    likely = _pot(working, pot, boil_c, how, needs)
-    said = stages_said(working) if working.sheet.heat.stages else ()
+    fact_book, factor = calculation.fact_book, calculation.kitchen.time_factor
+    needs = _needs(calculation, how, 1.0)
+    likely = _pot(calculation, pot, boil_c, how, needs)
+    said = stages_said(calculation) if calculation.sheet.heat.stages else ()
     if said and how == "lid":
-        likely = replace(likely, stages=_on_the_stove(working, said))
-    first, done, latest = (minutes * factor for minutes in _window(working, likely, told=True))
+        likely = replace(likely, stages=_on_the_stove(calculation, said))
+    first, done, latest = (minutes * factor for minutes in _window(calculation, likely, told=True))
     stages: tuple[HeatStageResult, ...] = ()
     if said:
         if how != "lid":  # under a lid those behind the open one are counted already
             first, done, latest = as_long_as_said(said, (first, done, latest))
-        stages = stages_in(working, said, "heat", done)
+        stages = stages_in(calculation, said, "heat", done)
     simmer_s = likely.simmer_s()
     if how == "lid" and not said:
-        stages = _phase_stages(working, likely, simmer_s, "heat")
-    _enter(working, likely, (first, done, latest))
+        stages = _phase_stages(calculation, likely, simmer_s, "heat")
+    _enter(calculation, likely, (first, done, latest))
     times, celsius = likely.curve(simmer_s)
     at_done = min(done / factor * 60.0, float(times[-1]))
-    book.add(
+    fact_book.add(
         "heat.heart_done_c",
         float(np.interp(at_done, times, celsius)),
         say("the slowest grain at the likely time"),
         source=SOURCE,
         of=["heat.done_min"],
     )
-    _enter_others(working, likely, done)
-    water, bed_mm, across_mm = None, 0.0, _across(working, how)
+    _enter_others(calculation, likely, done)
+    water, bed_mm, across_mm = None, 0.0, _across(calculation, how)
     if how == "steam":
-        bed_mm = _enter_bed(working)
-        water = steamer(working)
+        bed_mm = _enter_bed(calculation)
+        water = steamer(calculation)
         gained = 1000.0 * likely.kg * likely.cp * (boil_c - likely.start_c) / LATENT_STEAM
-        book.add(
+        fact_book.add(
             "heat.gained_g",
             gained,
             say("steam that turned to water on the cold grain"),
@@ -200,7 +200,7 @@ def grain_heat(working: Calculation, pot: Composition, boil_c: float, how: How) 
         )
     else:
         bed_mm = pot.total / 1.1 * 1000.0 / (math.pi * across_mm**2 / 4)
-    _advise(working, how)
+    _advise(calculation, how)
     minutes = times / 60.0 * factor
     shown = minutes <= 1.1 * latest
     curve = drawn_curve(minutes[shown], celsius[shown], np.full(int(shown.sum()), boil_c))
@@ -216,39 +216,41 @@ def grain_heat(working: Calculation, pot: Composition, boil_c: float, how: How) 
     return HeatedWith(drawing, curve, stages)
 
 
-def grain_ahead(working: Calculation, pot: Composition, boil_c: float, how: How) -> tuple[HeatStageResult, ...]:
+def grain_ahead(calculation: Calculation, pot: Composition, boil_c: float, how: How) -> tuple[HeatStageResult, ...]:
     """Grain that is cooked just short of done before the way's own heat: `grain.cook_min`, and its stages under a lid."""
-    needs = _needs(working, how, working.likely("ahead_share"))
-    likely = _pot(working, pot, boil_c, how, needs)
-    factor = working.kitchen.time_factor
-    first, done, latest = (minutes * factor for minutes in _window(working, likely, told=False))
-    working.book.add(
+    needs = _needs(calculation, how, calculation.likely("ahead_share"))
+    likely = _pot(calculation, pot, boil_c, how, needs)
+    factor = calculation.kitchen.time_factor
+    first, done, latest = (minutes * factor for minutes in _window(calculation, likely, told=False))
+    calculation.fact_book.add(
         "grain.cook_min",
         done,
         say("brought to the boil, simmered and stood until a little bite is left: the syrup does the rest")
         if how != "steam"
         else say("steamed until a little bite is left: the syrup does the rest"),
         source=SOURCE,
-        of=["heat.needs_min", "heat.boil_c", *_from(working, likely)],
+        of=["heat.needs_min", "heat.boil_c", *_from(calculation, likely)],
         low=first,
         high=latest,
     )
-    return _phase_stages(working, likely, likely.simmer_s(), "grain") if how == "lid" else ()
+    return _phase_stages(calculation, likely, likely.simmer_s(), "grain") if how == "lid" else ()
 
 
-def _on_the_stove(working: Calculation, said: Sequence[HeatStage]) -> tuple[SteamerStage, ...]:
+def _on_the_stove(calculation: Calculation, said: Sequence[HeatStage]) -> tuple[SteamerStage, ...]:
     """The sheet's stages on the physics' clock; the open one without an end."""
-    factor = working.kitchen.time_factor
+    factor = calculation.kitchen.time_factor
     open_at = next((i for i, stage in enumerate(said) if stage.minutes is None), len(said) - 1)
     return tuple(
         replace(stage, minutes=math.inf if i == open_at else stage.minutes / factor)
-        for i, stage in enumerate(under(working, said, steamer=False))
+        for i, stage in enumerate(under(calculation, said, steamer=False))
     )
 
 
-def _phase_stages(working: Calculation, likely: _GrainPot, simmer_s: float, of: Heats) -> tuple[HeatStageResult, ...]:
+def _phase_stages(
+    calculation: Calculation, likely: _GrainPot, simmer_s: float, of: Heats
+) -> tuple[HeatStageResult, ...]:
     """To the boil, the lowest flame, and the stand with the lid shut: the stages of a pot of grain that says none."""
-    factor, begins = working.kitchen.time_factor, 0.0
+    factor, begins = calculation.kitchen.time_factor, 0.0
     results: list[HeatStageResult] = []
     for (name, says, level), minutes in zip(_PHASES, (likely.warm_s / 60.0, simmer_s / 60.0, STAND_MIN), strict=True):
         lasts = minutes * factor
@@ -268,13 +270,13 @@ def _phase_stages(working: Calculation, likely: _GrainPot, simmer_s: float, of: 
     return tuple(results)
 
 
-def _needs(working: Calculation, how: How, share: float) -> float:
-    book, in_water = working.book, how != "steam"
-    most = most_pct(working.sheet.grain.soak_c)
+def _needs(calculation: Calculation, how: How, share: float) -> float:
+    fact_book, in_water = calculation.fact_book, how != "steam"
+    most = most_pct(calculation.sheet.grain.soak_c)
     of: Origins = ["grain.uptake_pct", "grain.soak_end_pct"]
-    return book.add(
+    return fact_book.add(
         "heat.needs_min",
-        share * grain_needs_min(book.number("grain.uptake_pct"), most, in_water=in_water),
+        share * grain_needs_min(fact_book.number("grain.uptake_pct"), most, in_water=in_water),
         say("grain that took up so much of what it can")
         + (say(", drinking while it cooks") if in_water else say(", in steam")),
         source=KITCHEN_ESTIMATE,
@@ -282,19 +284,19 @@ def _needs(working: Calculation, how: How, share: float) -> float:
     )
 
 
-def _pot(working: Calculation, pot: Composition, boil_c: float, how: How, needs: float) -> _GrainPot:
-    kitchen, book = working.kitchen, working.book
-    across = _across(working, how) / 1000.0
+def _pot(calculation: Calculation, pot: Composition, boil_c: float, how: How, needs: float) -> _GrainPot:
+    kitchen, fact_book = calculation.kitchen, calculation.fact_book
+    across = _across(calculation, how) / 1000.0
     if how == "steam":
         # The grain alone stands in the steam; what is poured on or sprinkled comes after.
-        kg = book.number("grain.soaked_g") / 1000.0
-        water = min(0.95, (kg * 1000.0 - 0.86 * book.number("grain.dry_g")) / (kg * 1000.0))
+        kg = fact_book.number("grain.soaked_g") / 1000.0
+        water = min(0.95, (kg * 1000.0 - 0.86 * fact_book.number("grain.dry_g")) / (kg * 1000.0))
         cp = 4180.0 * water + 1600.0 * (1 - water)
-        steam = _steam(working, {})
-        power, boil_c = max(1.0, steam.to_spare_w / working.likely("bed_mm")), steam.dew_c()
+        steam = _steam(calculation, {})
+        power, boil_c = max(1.0, steam.to_spare_w / calculation.likely("bed_mm")), steam.dew_c()
     else:
         kg, cp = pot.total / 1000.0, properties(fractions(pot), 60.0).cp
-        power = kitchen.burner.high_w if how == "lid" else working.likely("cooker_gives") * kitchen.cooker_w
+        power = kitchen.burner.high_w if how == "lid" else calculation.likely("cooker_gives") * kitchen.cooker_w
     return _GrainPot(
         kg=kg,
         cp=cp,
@@ -305,17 +307,17 @@ def _pot(working: Calculation, pot: Composition, boil_c: float, how: How, needs:
         open_m2=math.pi * across**2 / 4,
         needs=needs,
         how=how,
-        drinks_min=working.likely("simmer_least_min"),
-        stand_h=working.likely("shut_h"),
-        gently_min=working.likely("cooker_gently_min") if how == "cooker" else 0.0,
+        drinks_min=calculation.likely("simmer_least_min"),
+        stand_h=calculation.likely("shut_h"),
+        gently_min=calculation.likely("cooker_gently_min") if how == "cooker" else 0.0,
     )
 
 
-def _across(working: Calculation, how: How) -> float:
+def _across(calculation: Calculation, how: How) -> float:
     """Millimetres across the basket or the pot."""
     if how == "steam":
-        return working.steamer.diameter_mm
-    pan = next((pan for pan in working.kitchen.pans if pan.name == working.bowl.base.part.pan), None)
+        return calculation.steamer.diameter_mm
+    pan = next((pan for pan in calculation.kitchen.pans if pan.name == calculation.bowl.base.part.pan), None)
     return pan.across_mm if pan else 200.0
 
 
@@ -326,9 +328,9 @@ _WHICH: dict[How, tuple[EstimateId, ...]] = {
 }
 
 
-def _solver(working: Calculation, likely: _GrainPot) -> Solve:
+def _solver(calculation: Calculation, likely: _GrainPot) -> Solve:
     """Minutes of the same pot with estimates otherwise than likely."""
-    gives = working.likely("cooker_gives")
+    gives = calculation.likely("cooker_gives")
 
     def solve(of: Mapping[EstimateId, float]) -> float:
         needs = likely.needs * of.get("grain_needs", 1.0)
@@ -341,41 +343,41 @@ def _solver(working: Calculation, likely: _GrainPot) -> Solve:
                 drinks_min=of["simmer_least_min"],
                 gently_min=of.get("cooker_gently_min", 0.0),
             ).minutes()
-        steam = _steam(working, of)
+        steam = _steam(calculation, of)
         warms = steam.to_spare_w / of["bed_mm"]
         return replace(likely, needs=needs, power_w=max(1.0, warms), boil_c=steam.dew_c()).minutes()
 
     return solve
 
 
-def _steam(working: Calculation, of: Mapping[EstimateId, float]) -> SteamSupply:
+def _steam(calculation: Calculation, of: Mapping[EstimateId, float]) -> SteamSupply:
     """The steam under the basket, at the first of its stages."""
-    return steam_stages(working, **{name: value for name, value in of.items() if name in STEAM})[0][1]
+    return steam_stages(calculation, **{name: value for name, value in of.items() if name in STEAM})[0][1]
 
 
-def _window(working: Calculation, likely: _GrainPot, *, told: bool) -> tuple[float, float, float]:
+def _window(calculation: Calculation, likely: _GrainPot, *, told: bool) -> tuple[float, float, float]:
     """First, done and latest in minutes of the physics; what they hang on is noted where it is the way's own heat."""
-    solve = _solver(working, likely)
+    solve = _solver(calculation, likely)
     if told:
-        found = windowed(working, solve, _WHICH[likely.how])
-        factor = working.kitchen.time_factor
+        found_spread = windowed(calculation, solve, _WHICH[likely.how])
+        factor = calculation.kitchen.time_factor
     else:
-        together = working.kitchen.go_together
-        found, factor = spread(solve, working.estimates, _WHICH[likely.how], together=together), 1.0
-    assert found is not None  # grain is soft at last, whatever its pot
-    return found.first / factor, found.likely / factor, found.latest / factor
+        together = calculation.kitchen.go_together
+        found_spread, factor = spread(solve, calculation.estimates, _WHICH[likely.how], together=together), 1.0
+    assert found_spread is not None  # grain is soft at last, whatever its pot
+    return found_spread.first / factor, found_spread.likely / factor, found_spread.latest / factor
 
 
-def _from(working: Calculation, likely: _GrainPot) -> Origins:
-    kitchen = working.kitchen
+def _from(calculation: Calculation, likely: _GrainPot) -> Origins:
+    kitchen = calculation.kitchen
     if likely.how == "cooker":
-        power = working.from_kitchen("cooker_w", say("rice cooker"), kitchen.cooker_w, "W")
+        power = calculation.from_kitchen("cooker_w", say("rice cooker"), kitchen.cooker_w, "W")
     elif likely.how == "lid":
-        power = working.from_kitchen("burner.high_w", say("net power at high heat"), kitchen.burner.high_w, "W")
+        power = calculation.from_kitchen("burner.high_w", say("net power at high heat"), kitchen.burner.high_w, "W")
     else:
-        power = working.from_kitchen("burner", say("net power under the steamer"), likely.power_w, "W")
-    factor = working.from_kitchen("time_factor", say("this kitchen's time factor"), kitchen.time_factor)
-    return [power, working.from_kitchen("room_c", "room", kitchen.room_c, "°C"), factor]
+        power = calculation.from_kitchen("burner", say("net power under the steamer"), likely.power_w, "W")
+    factor = calculation.from_kitchen("time_factor", say("this kitchen's time factor"), kitchen.time_factor)
+    return [power, calculation.from_kitchen("room_c", "room", kitchen.room_c, "°C"), factor]
 
 
 _SAYS: dict[How, str] = {
@@ -385,45 +387,49 @@ _SAYS: dict[How, str] = {
 }
 
 
-def _enter(working: Calculation, likely: _GrainPot, window: tuple[float, float, float]) -> None:
-    book = working.book
+def _enter(calculation: Calculation, likely: _GrainPot, window: tuple[float, float, float]) -> None:
+    fact_book = calculation.fact_book
     first, done, latest = window
-    of: Origins = ["heat.needs_min", "grain.soaked_g", "heat.boil_c", *_from(working, likely)]
-    book.add("heat.first_check_min", first, say("one in twenty is done by then"), source=SOURCE, of=of)
-    book.add("heat.done_min", done, _SAYS[likely.how], source=SOURCE, of=of, low=first, high=latest)
-    book.add("heat.latest_min", latest, say("nineteen in twenty are done by then"), source=SOURCE, of=of)
-    hot = (likely.warm_s / 60.0) * working.kitchen.time_factor
-    book.add("heat.core_hot_min", hot, say("all of it is at the boil: hot, not yet soft"), source=SOURCE, of=of)
+    of: Origins = ["heat.needs_min", "grain.soaked_g", "heat.boil_c", *_from(calculation, likely)]
+    fact_book.add("heat.first_check_min", first, say("one in twenty is done by then"), source=SOURCE, of=of)
+    fact_book.add("heat.done_min", done, _SAYS[likely.how], source=SOURCE, of=of, low=first, high=latest)
+    fact_book.add("heat.latest_min", latest, say("nineteen in twenty are done by then"), source=SOURCE, of=of)
+    hot = (likely.warm_s / 60.0) * calculation.kitchen.time_factor
+    fact_book.add("heat.core_hot_min", hot, say("all of it is at the boil: hot, not yet soft"), source=SOURCE, of=of)
 
 
-def _enter_others(working: Calculation, likely: _GrainPot, done: float) -> None:
+def _enter_others(calculation: Calculation, likely: _GrainPot, done: float) -> None:
     """What other grain, another amount, a lifted lid would cost."""
-    book, factor, how = working.book, working.kitchen.time_factor, likely.how
+    fact_book, factor, how = calculation.fact_book, calculation.kitchen.time_factor, likely.how
     none = grain_needs_min(0.0, 1.0, in_water=how != "steam")
     for key, other, says in (
         ("heat.double_min", replace(likely, kg=2 * likely.kg), say("twice as much in the same heat")),
         ("heat.unsoaked_min", replace(likely, needs=none), say("the same grain, not soaked at all")),
     ):
-        book.add(key, max(0.0, other.minutes() * factor - done), says, source=SOURCE, of=["heat.done_min"])
+        fact_book.add(key, max(0.0, other.minutes() * factor - done), says, source=SOURCE, of=["heat.done_min"])
     if how != "steam":
-        low_w = working.kitchen.burner.low_w
-        low = working.from_kitchen("burner.low_w", say("net power at low heat"), low_w, "W")
-        lifted_lid(working, 2000.0 * math.sqrt(likely.open_m2 / math.pi), low_w, low)
+        low_w = calculation.kitchen.burner.low_w
+        low = calculation.from_kitchen("burner.low_w", say("net power at low heat"), low_w, "W")
+        lifted_lid(calculation, 2000.0 * math.sqrt(likely.open_m2 / math.pi), low_w, low)
 
 
-def _enter_bed(working: Calculation) -> float:
+def _enter_bed(calculation: Calculation) -> float:
     """How deep the grain lies on as many tiers as it wants, and the loads."""
-    book, kitchen = working.book, working.steamer
+    fact_book, kitchen = calculation.fact_book, calculation.steamer
     floor = math.pi * kitchen.diameter_mm**2 / 4
-    thick = book.number("grain.soaked_g") / working.likely("bed_g_ml") * 1000.0 / floor  # all of it on one tier
-    most = working.likely("bed_most_mm")
+    thick = (
+        fact_book.number("grain.soaked_g") / calculation.likely("bed_g_ml") * 1000.0 / floor
+    )  # all of it on one tier
+    most = calculation.likely("bed_most_mm")
     wanted = max(1, math.ceil(thick / most))
     tiers = min(wanted, kitchen.tiers)
     number = math.ceil(wanted / kitchen.tiers)
-    room = working.from_kitchen(
-        "steamer.tiers", say("tiers of {diameter_mm}", diameter_mm=working.length(kitchen.diameter_mm)), kitchen.tiers
+    room = calculation.from_kitchen(
+        "steamer.tiers",
+        say("tiers of {diameter_mm}", diameter_mm=calculation.length(kitchen.diameter_mm)),
+        kitchen.tiers,
     )
-    bed = book.add(
+    bed = fact_book.add(
         "heat.depth_mm",
         thick / (tiers * number),
         say(
@@ -434,7 +440,9 @@ def _enter_bed(working: Calculation) -> float:
         source=GEOMETRY,
         of=["grain.soaked_g", room],
     )
-    loads(working, number, 1, "basketfuls", say("{most} of grain on each tier", most=working.length(most)), room)
+    loads(
+        calculation, number, 1, "basketfuls", say("{most} of grain on each tier", most=calculation.length(most)), room
+    )
     return bed
 
 
@@ -453,11 +461,11 @@ def _phases(likely: _GrainPot, simmer_s: float, factor: float) -> tuple[HeatPhas
     )
 
 
-def _advise(working: Calculation, how: How) -> None:
+def _advise(calculation: Calculation, how: How) -> None:
     if how == "steam":
         says = say(
             "Turn it once half way, and sprinkle it if the top looks dry. Three grains must crush with no white in them."
         )
     else:
         says = say("The lid stays shut until it has stood. Steam holes over the top, and no water on the floor.")
-    working.advise("heat", "look", says, 5)
+    calculation.advise("heat", "look", says, 5)

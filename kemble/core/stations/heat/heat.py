@@ -36,37 +36,37 @@ NOT_HEATED = HeatResult(None, ())  # where there is nothing to heat
 
 
 def heat(
-    working: Calculation, raw: Composition, shaped: Composition, filling: Composition | None, drawn: ShapeDrawing
+    calculation: Calculation, raw: Composition, shaped: Composition, filling: Composition | None, drawn: ShapeDrawing
 ) -> HeatResult:
     """Times of the way's own heat, and of grain that is cooked ahead of it.
 
     `raw` is what goes into the heat, `shaped` what is shaped: already cooked where the way portions it cooked.
     """
-    boil_c = working.boil_c
-    working.book.add(
+    boil_c = calculation.boil_c
+    calculation.fact_book.add(
         "heat.boil_c",
         boil_c,
         say("air pressure at this height, and the boiling point there"),
         source=say("standard atmosphere and Antoine's equation"),
-        of=[working.from_kitchen("altitude_m", say("height above the sea"), working.kitchen.altitude_m, "m")],
+        of=[calculation.from_kitchen("altitude_m", say("height above the sea"), calculation.kitchen.altitude_m, "m")],
     )
     ahead: tuple[HeatStageResult, ...] = ()
-    if working.heated == "gather" or (working.heated == "bake" and working.way.base == "grain"):
-        ahead = grain_ahead(working, raw, boil_c, _how(working))
+    if calculation.heated == "gather" or (calculation.heated == "bake" and calculation.way.base == "grain"):
+        ahead = grain_ahead(calculation, raw, boil_c, _how(calculation))
         raw = shaped
-    own = _own_heat(working, raw, filling, drawn, boil_c)
-    stands_in = _stand(working, own.drawing) if own else None
-    pounding(working, shaped)
+    own = _own_heat(calculation, raw, filling, drawn, boil_c)
+    stands_in = _stand(calculation, own.drawing) if own else None
+    pounding(calculation, shaped)
     return HeatResult(own, (*ahead, *(own.stages if own else ())), stands_in)
 
 
-def _stand(working: Calculation, drawing: HeatDrawing) -> StandsIn | None:
+def _stand(calculation: Calculation, drawing: HeatDrawing) -> StandsIn | None:
     """Which steamer or pot it stands in; a named one that is not in the kitchen is said."""
-    said = working.sheet.heat.vessel
+    said = calculation.sheet.heat.vessel
     if getattr(drawing, "steamer", None) is not None:
-        stands = StandsIn(kind="steamer", name=working.steamer.name)
+        stands = StandsIn(kind="steamer", name=calculation.steamer.name)
     elif isinstance(drawing, BoilDrawing | WrappedDrawing):
-        stands = StandsIn(kind="pot", name=working.pot.name)
+        stands = StandsIn(kind="pot", name=calculation.pot.name)
     else:
         return None
     if said and said != stands.name:
@@ -76,36 +76,36 @@ def _stand(working: Calculation, drawing: HeatDrawing) -> StandsIn | None:
             said=said,
             name=stands.name,
         )
-        working.advise("heat", "look", says, 0)
+        calculation.advise("heat", "look", says, 0)
     return stands
 
 
 def _own_heat(
-    working: Calculation, raw: Composition, filling: Composition | None, drawn: ShapeDrawing, boil_c: float
+    calculation: Calculation, raw: Composition, filling: Composition | None, drawn: ShapeDrawing, boil_c: float
 ) -> HeatedWith[HeatDrawing] | None:
-    method = working.heated
+    method = calculation.heated
     match method, drawn:
         case "steam", TinDrawing():
-            return steam_tin(working, raw, drawn, boil_c)
+            return steam_tin(calculation, raw, drawn, boil_c)
         case "dish", _:
-            return steam_dish(working, raw, boil_c)
+            return steam_dish(calculation, raw, boil_c)
         case "grain", _:
-            return grain_heat(working, raw, boil_c, _how(working))
+            return grain_heat(calculation, raw, boil_c, _how(calculation))
         case "bake", TinDrawing():
-            return bake_tray(working, raw, drawn, boil_c)
+            return bake_tray(calculation, raw, drawn, boil_c)
         case "gather", _:
-            return stirred(working, raw, boil_c, "gather")
+            return stirred(calculation, raw, boil_c, "gather")
         case "boil", BallDrawing():
-            return boil(working, raw, filling, drawn, boil_c)
+            return boil(calculation, raw, filling, drawn, boil_c)
         case "wrapped", BallDrawing():
-            return wrapped(working, raw, drawn, boil_c)
+            return wrapped(calculation, raw, drawn, boil_c)
         case ("pan" | "microwave") as stirred_in, _:
-            return stirred(working, raw, boil_c, stirred_in)
-    raise ValueError(f"{working.way.id} is not heated by {method} in this form")
+            return stirred(calculation, raw, boil_c, stirred_in)
+    raise ValueError(f"{calculation.way.id} is not heated by {method} in this form")
 
 
-def _how(working: Calculation) -> How:
+def _how(calculation: Calculation) -> How:
     """How the grain is cooked, by the school followed."""
-    cook = cook_of(working)
+    cook = cook_of(calculation)
     assert cook in ("steam", "lid", "cooker")
     return cook

@@ -42,18 +42,18 @@ class HeatStageResult(AnswerModel):
     top_up_ml: float = 0.0
 
 
-def stages_said(working: Calculation) -> tuple[HeatStage, ...]:
+def stages_said(calculation: Calculation) -> tuple[HeatStage, ...]:
     """The stages as the sheet says them; in its school's words where it says none; else one, until it is done."""
-    said = working.sheet.heat.stages
+    said = calculation.sheet.heat.stages
     if said:
         return said
-    if working.asked("course") == "strong-first":
+    if calculation.asked("course") == "strong-first":
         return (unchecked_model(HeatStage, level="high", minutes=STRONG_MIN), unchecked_model(HeatStage, level="low"))
-    if working.heated == "bake" and working.asked("finish") == "bare":
+    if calculation.heated == "bake" and calculation.asked("finish") == "bare":
         glaze = say("Brush on the glaze; it bubbles and sets")
         return (
             unchecked_model(HeatStage, says=say("Bare, in the middle of the oven")),
-            unchecked_model(HeatStage, minutes=working.likely("glaze_min"), says=glaze),
+            unchecked_model(HeatStage, minutes=calculation.likely("glaze_min"), says=glaze),
         )
     return (HeatStage(),)
 
@@ -87,16 +87,16 @@ def as_long_as_said(stages: Sequence[HeatStage], window: tuple[float, float, flo
     return (first, done, latest) if said <= done else (said, said, max(latest, said))
 
 
-def _net_w(working: Calculation, level: StageLevel, *, steamer: bool) -> float:
+def _net_w(calculation: Calculation, level: StageLevel, *, steamer: bool) -> float:
     """W into the water: the burner's, or a steamer's own machine's at every level but off."""
-    own = working.steamer.watts
+    own = calculation.steamer.watts
     if steamer and own is not None:
-        return 0.0 if level == "off" else working.likely("machine_gives") * own
-    return working.kitchen.burner.net_w(level)
+        return 0.0 if level == "off" else calculation.likely("machine_gives") * own
+    return calculation.kitchen.burner.net_w(level)
 
 
 def under(
-    working: Calculation, stages: Sequence[HeatStage], whole_min: float = math.inf, *, steamer: bool = True
+    calculation: Calculation, stages: Sequence[HeatStage], whole_min: float = math.inf, *, steamer: bool = True
 ) -> tuple[SteamerStage, ...]:
     """What each stage gives to the water of a heat that takes `whole_min` in all; the last goes on as it must."""
     at = _open(stages)
@@ -104,33 +104,35 @@ def under(
     return tuple(
         SteamerStage(
             max(0.0, whole_min - others) if i == at else stage.minutes or 0.0,
-            _net_w(working, stage.level or working.sheet.heat.level, steamer=steamer),
+            _net_w(calculation, stage.level or calculation.sheet.heat.level, steamer=steamer),
         )
         for i, stage in enumerate(stages)
     )
 
 
-def air_of(working: Calculation, stages: Sequence[HeatStage], offset_c: float = 0.0) -> tuple[tuple[float, float], ...]:
+def air_of(
+    calculation: Calculation, stages: Sequence[HeatStage], offset_c: float = 0.0
+) -> tuple[tuple[float, float], ...]:
     """The oven's air as (from this second of the physics' clock, °C), up to the stage that goes on."""
-    begins, found = 0.0, []
+    begins, result = 0.0, []
     for stage in stages[: _open(stages) + 1]:
-        found.append((begins, (stage.oven_c or working.sheet.heat.oven_c) + offset_c))
-        begins += (stage.minutes or 0.0) * 60.0 / working.kitchen.time_factor
-    return tuple(found)
+        result.append((begins, (stage.oven_c or calculation.sheet.heat.oven_c) + offset_c))
+        begins += (stage.minutes or 0.0) * 60.0 / calculation.kitchen.time_factor
+    return tuple(result)
 
 
 def around(
-    working: Calculation, stages: Sequence[HeatStage], times: Array, boil_c: float, water_ml: float
+    calculation: Calculation, stages: Sequence[HeatStage], times: Array, boil_c: float, water_ml: float
 ) -> float | Array:
     """What surrounds the load along `times` s: the boil, and from where the burner is off a shut pot that cools."""
     begins = 0.0
     for stage in stages[: _open(stages) + 1]:
         if stage.level == "off":
-            room = working.kitchen.room_c
+            room = calculation.kitchen.room_c
             cools_s = shut_cools_s(
-                working.likely("shut_h"), water_ml * WATER_J_PER_ML_K, math.pi * (water_ml / 1e6) ** (2 / 3) * 2
+                calculation.likely("shut_h"), water_ml * WATER_J_PER_ML_K, math.pi * (water_ml / 1e6) ** (2 / 3) * 2
             )
-            since = np.maximum(0.0, times - begins * 60.0 / working.kitchen.time_factor)
+            since = np.maximum(0.0, times - begins * 60.0 / calculation.kitchen.time_factor)
             result: Array = room + (boil_c - room) * np.exp(-since / cools_s)
             return result
         begins += stage.minutes or 0.0
@@ -143,7 +145,7 @@ def shut_cools_s(h: float, joules_per_k: float, open_m2: float) -> float:
 
 
 def stages_in(
-    working: Calculation, stages: Sequence[HeatStage], of: Heats, whole_min: float
+    calculation: Calculation, stages: Sequence[HeatStage], of: Heats, whole_min: float
 ) -> tuple[HeatStageResult, ...]:
     """The stages of a heat that takes `whole_min` in all; empty where there is only one."""
     if len(stages) < 2:
@@ -151,16 +153,16 @@ def stages_in(
     results: list[HeatStageResult] = []
     at = _open(stages)
     others = sum(stage.minutes or 0.0 for i, stage in enumerate(stages) if i != at)
-    begins, oven = 0.0, working.heated == "bake" and of == "heat"
+    begins, oven = 0.0, calculation.heated == "bake" and of == "heat"
     for i, stage in enumerate(stages):
         minutes = max(0.5, whole_min - others) if i == at else stage.minutes or 0.0
-        level = None if oven else stage.level or working.sheet.heat.level
-        oven_c = (stage.oven_c or working.sheet.heat.oven_c) if oven else None
+        level = None if oven else stage.level or calculation.sheet.heat.level
+        oven_c = (stage.oven_c or calculation.sheet.heat.oven_c) if oven else None
         results.append(
             unchecked_model(
                 HeatStageResult,
                 of=of,
-                name=_NAMES[level] if level else working.degrees(oven_c or 0.0),
+                name=_NAMES[level] if level else calculation.degrees(oven_c or 0.0),
                 says=stage.says,
                 level=level,
                 oven_c=oven_c,
@@ -178,5 +180,5 @@ def stages_in(
             others=others + said,
             whole_min=whole_min,
         )
-        working.advise(of if of == "heat" else "mix", "look", says, 1)
+        calculation.advise(of if of == "heat" else "mix", "look", says, 1)
     return tuple(results)

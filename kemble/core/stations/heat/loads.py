@@ -13,41 +13,41 @@ from kemble.core.stations.time_windows import timed
 KEPT_C = 60.0  # what waits longer than two hours is kept over this, or chilled
 
 
-def loads(working: Calculation, count: int, at_once: int, things: str, over: str, room: Origin) -> int:
+def loads(calculation: Calculation, count: int, at_once: int, things: str, over: str, room: Origin) -> int:
     """Enter how many loads `count` things make, all of them one after another, and how they wait. Returns the loads."""
-    book = working.book
+    fact_book = calculation.fact_book
     number = math.ceil(count / max(1, at_once))
     of: Origins = [room]
-    of += [key for key in ("shape.tins", "shape.pieces", "heat.load_pieces") if key in book]
-    book.add(
+    of += [key for key in ("shape.tins", "shape.pieces", "heat.load_pieces") if key in fact_book]
+    fact_book.add(
         "heat.loads",
         float(number),
         say("{things} over {over}", things=things, over=over),
         source=say("sheet and kitchen"),
         of=of,
     )
-    done = book.number("heat.done_min")
-    change = working.estimates["change_min"]
-    every = book.add(
+    done = fact_book.number("heat.done_min")
+    change = calculation.estimates["change_min"]
+    every = fact_book.add(
         "heat.all_loads_min",
         number * done + (number - 1) * change.value,
         say("one after another, {value:.0f} minutes to change them", value=change.value)
         if number > 1
         else say("one load"),
         source=KITCHEN_ESTIMATE,
-        of=["heat.loads", "heat.done_min", *([working.estimated("change_min")] if number > 1 else [])],
+        of=["heat.loads", "heat.done_min", *([calculation.estimated("change_min")] if number > 1 else [])],
         # What makes one load slow makes them all slow.
-        low=number * book.number("heat.first_check_min") + (number - 1) * change.low,
-        high=number * book.number("heat.latest_min") + (number - 1) * change.high,
+        low=number * fact_book.number("heat.first_check_min") + (number - 1) * change.low,
+        high=number * fact_book.number("heat.latest_min") + (number - 1) * change.high,
     )
     if number == 1:
         return 1
-    kitchen = working.kitchen
+    kitchen = calculation.kitchen
     waits = every - done
-    core = book.number("heat.heart_done_c")
+    core = fact_book.number("heat.heart_done_c")
     cooled: EstimateId = "covered_min"
     kept = timed(
-        working,
+        calculation,
         "heat.waits_c",
         say(
             "the first load after {waits:.0f} minutes under a lid or cloth, so that it neither dries nor stiffens",
@@ -56,7 +56,11 @@ def loads(working: Calculation, count: int, at_once: int, things: str, over: str
         lambda is_: kitchen.room_c + (core - kitchen.room_c) * math.exp(-waits / is_[cooled]),
         (cooled,),
         source=KITCHEN_ESTIMATE,
-        of=["heat.all_loads_min", "heat.heart_done_c", working.from_kitchen("room_c", "room", kitchen.room_c, "°C")],
+        of=[
+            "heat.all_loads_min",
+            "heat.heart_done_c",
+            calculation.from_kitchen("room_c", "room", kitchen.room_c, "°C"),
+        ],
     )
     says = say(
         "{count} {things} in {number} loads, {every:.0f} minutes in all. Cover the first: it waits at {kept}.",
@@ -64,11 +68,11 @@ def loads(working: Calculation, count: int, at_once: int, things: str, over: str
         things=things,
         number=number,
         every=every,
-        kept=working.degrees(kept),
+        kept=calculation.degrees(kept),
     )
-    working.advise("heat", "look", says, 2)
+    calculation.advise("heat", "look", says, 2)
     if waits > 120 and kept < KEPT_C:
-        working.advise(
+        calculation.advise(
             "heat", "look", say("The first load waits over two hours in the warm: keep it hot, or chill it."), 1
         )
     return number

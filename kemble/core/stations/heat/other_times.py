@@ -35,72 +35,74 @@ _BEANS: Mapping[str, float] = {
 _OTHER_BEAN = 80.0
 
 
-def durations(working: Calculation, stands_in: StandsIn | None) -> None:
+def durations(calculation: Calculation, stands_in: StandsIn | None) -> None:
     """Enter every such time that a step of the sheet goes by."""
-    way = working.way
+    way = calculation.way
     used = {step.minutes.fact for step in way.steps}
-    base, chosen = working.bowl.base, working.from_sheet("way", "way", way.name)
+    base, chosen = calculation.bowl.base, calculation.from_sheet("way", "way", way.name)
     sugar_g = base.of_group("sugar")
     if "heat.to_boil_min" in used:
-        _to_the_boil(working, stands_in)
+        _to_the_boil(calculation, stands_in)
     if sugar_g and "heat.caramel_min" in used:
-        _caramel(working, "heat.caramel_min", sugar_g, ["mix.sugar_pct"])
+        _caramel(calculation, "heat.caramel_min", sugar_g, ["mix.sugar_pct"])
     if "heat.melt_min" in used:
-        _melted(working)
+        _melted(calculation)
     if "heat.thicken_min" in used:
-        _thickened(working)
+        _thickened(calculation)
     if "rest.batter_min" in used:
         says = say("until the flour has drunk, and the bubbles are out of it")
         rest: EstimateId = "batter_rest_min"
-        timed(working, "rest.batter_min", says, scaled(1.0, rest), (rest,), source=KITCHEN_ESTIMATE, of=[chosen])
-    if "rest.rigid_min" in used and working.follows(way.sheeted_when):
+        timed(calculation, "rest.batter_min", says, scaled(1.0, rest), (rest,), source=KITCHEN_ESTIMATE, of=[chosen])
+    if "rest.rigid_min" in used and calculation.follows(way.sheeted_when):
         says = say("covered, in the cold, until a blade goes through without a drag")
         sets: EstimateId = "rigid_h"
-        timed(working, "rest.rigid_min", says, scaled(60.0, sets), (sets,), source=KITCHEN_ESTIMATE, of=[chosen])
-    for bowl in working.bowl.parts.values():
+        timed(calculation, "rest.rigid_min", says, scaled(60.0, sets), (sets,), source=KITCHEN_ESTIMATE, of=[chosen])
+    for bowl in calculation.bowl.parts.values():
         if bowl.family is None or bowl.part.made_on:
             continue
         if bowl.family.id == "bean-paste":
-            _beans(working, bowl)
+            _beans(calculation, bowl)
         if bowl.family.id == "burnt-sugar" and bowl.of_group("sugar"):
-            _caramel(working, f"part.{bowl.role}.caramel_min", bowl.of_group("sugar"), [f"part.{bowl.role}.raw_g"])
-    if "keep.hard_after_h" in working.book and any(kind == "fry" for _, _, kind in way.finishes):
-        hours = working.book.number("keep.hard_after_h")
+            _caramel(calculation, f"part.{bowl.role}.caramel_min", bowl.of_group("sugar"), [f"part.{bowl.role}.raw_g"])
+    if "keep.hard_after_h" in calculation.fact_book and any(kind == "fry" for _, _, kind in way.finishes):
+        hours = calculation.fact_book.number("keep.hard_after_h")
         says = say("firm enough for thin slices that hold in a pan: one to two days, longer the sweeter")
         share: EstimateId = "firm_share"
         of: Origins = ["keep.hard_after_h"]
-        timed(working, "rest.firm_h", says, scaled(hours, share), (share,), source=KITCHEN_ESTIMATE, of=of)
+        timed(calculation, "rest.firm_h", says, scaled(hours, share), (share,), source=KITCHEN_ESTIMATE, of=of)
 
 
-def _power(working: Calculation, level: Level) -> tuple[float, Origin]:
+def _power(calculation: Calculation, level: Level) -> tuple[float, Origin]:
     """Net power in W at a level, and where it is from."""
-    watts = working.kitchen.burner.net_w(level)
-    return watts, working.from_kitchen(f"burner.{level}_w", say("net power at {level} heat", level=level), watts, "W")
+    watts = calculation.kitchen.burner.net_w(level)
+    return watts, calculation.from_kitchen(
+        f"burner.{level}_w", say("net power at {level} heat", level=level), watts, "W"
+    )
 
 
-def _to_the_boil(working: Calculation, stands_in: StandsIn | None) -> None:
+def _to_the_boil(calculation: Calculation, stands_in: StandsIn | None) -> None:
     """The water that the heat begins with, cold from the tap, at high heat under a lid."""
-    book, kitchen = working.book, working.kitchen
-    if "heat.water_ml" not in book:
+    fact_book, kitchen = calculation.fact_book, calculation.kitchen
+    if "heat.water_ml" not in fact_book:
         return
-    watts, power = _power(working, "high")
+    watts, power = _power(calculation, "high")
     boiled = stands_in is not None and stands_in.kind == "pot"
-    if working.steamer.watts and not boiled:
-        watts = working.steamer.watts
-        power = working.from_kitchen("steamer.watts", say("the steamer's own machine"), watts, "W")
+    if calculation.steamer.watts and not boiled:
+        watts = calculation.steamer.watts
+        power = calculation.from_kitchen("steamer.watts", say("the steamer's own machine"), watts, "W")
     of: Origins = ["heat.water_ml", "heat.boil_c", power]
-    each_k = book.number("heat.water_ml") * WATER_J_PER_ML_K / watts / 60.0 * kitchen.time_factor
+    each_k = fact_book.number("heat.water_ml") * WATER_J_PER_ML_K / watts / 60.0 * kitchen.time_factor
 
     def solve(is_: Mapping[EstimateId, float]) -> float:
-        return each_k * (working.boil_c - is_["tap_c"]) / is_["burner"]
+        return each_k * (calculation.boil_c - is_["tap_c"]) / is_["burner"]
 
     says = say("cold from the tap, lid on")
-    timed(working, "heat.to_boil_min", says, solve, ("burner", "tap_c"), source=BALANCE, of=of)
+    timed(calculation, "heat.to_boil_min", says, solve, ("burner", "tap_c"), source=BALANCE, of=of)
 
 
-def _caramel(working: Calculation, key: str, sugar_g: float, of: Origins) -> None:
-    watts, power = _power(working, "medium")
-    joules, factor = sugar_g * _CARAMEL_J_PER_G, working.kitchen.time_factor
+def _caramel(calculation: Calculation, key: str, sugar_g: float, of: Origins) -> None:
+    watts, power = _power(calculation, "medium")
+    joules, factor = sugar_g * _CARAMEL_J_PER_G, calculation.kitchen.time_factor
 
     def solve(is_: Mapping[EstimateId, float]) -> float:
         minutes = joules / (is_["caramel_takes"] * is_["burner"] * watts) / 60.0
@@ -108,14 +110,14 @@ def _caramel(working: Calculation, key: str, sugar_g: float, of: Origins) -> Non
 
     says = say("dry in the pan to amber, swirled, taken off before it is dark: by its colour, not the clock")
     which: tuple[EstimateId, ...] = ("caramel_takes", "burner", "caramel_least_min")
-    timed(working, key, says, solve, which, source=BALANCE, of=[*of, power])
+    timed(calculation, key, says, solve, which, source=BALANCE, of=[*of, power])
 
 
-def _melted(working: Calculation) -> None:
+def _melted(calculation: Calculation) -> None:
     """Sugar melted in the base's liquid, warmed to where no grain is felt."""
-    joules = working.bowl.base.of_group("sugar", "liquid") * _MELT_J_PER_G
-    watts, power = _power(working, "medium")
-    factor = working.kitchen.time_factor
+    joules = calculation.bowl.base.of_group("sugar", "liquid") * _MELT_J_PER_G
+    watts, power = _power(calculation, "medium")
+    factor = calculation.kitchen.time_factor
 
     def solve(is_: Mapping[EstimateId, float]) -> float:
         minutes = joules / (is_["melt_takes"] * is_["burner"] * watts) / 60.0
@@ -123,21 +125,21 @@ def _melted(working: Calculation) -> None:
 
     says = say("warm enough that no grain is felt under the spoon; it need not boil")
     which: tuple[EstimateId, ...] = ("melt_takes", "burner", "melt_least_min")
-    timed(working, "heat.melt_min", says, solve, which, source=BALANCE, of=[power])
+    timed(calculation, "heat.melt_min", says, solve, which, source=BALANCE, of=[power])
 
 
-def _thickened(working: Calculation) -> None:
+def _thickened(calculation: Calculation) -> None:
     """Ground grain stirred into its boiling milk: the cold grain warmed to where it gels, and a little longer."""
-    book = working.book
-    cp = properties(fractions(working.bowl.base.composition), 60.0).cp
-    watts, power = _power(working, "medium")
-    joules_k = book.number("mix.batch_g") / 1000.0 * cp
-    mixed = _mixed_c(working)
+    fact_book = calculation.fact_book
+    cp = properties(fractions(calculation.bowl.base.composition), 60.0).cp
+    watts, power = _power(calculation, "medium")
+    joules_k = fact_book.number("mix.batch_g") / 1000.0 * cp
+    mixed = _mixed_c(calculation)
 
     def solve(is_: Mapping[EstimateId, float]) -> float:
         warms = (
             joules_k
-            * max(5.0, working.gel_c(is_) + _OVER_GEL_C - mixed)
+            * max(5.0, calculation.gel_c(is_) + _OVER_GEL_C - mixed)
             / (is_["thicken_takes"] * is_["burner"] * watts)
         )
         return is_["thicken_min"] + warms / 60.0
@@ -145,23 +147,29 @@ def _thickened(working: Calculation) -> None:
     says = say("from the first spoon until the spoon leaves a furrow; never left")
     which: tuple[EstimateId, ...] = ("thicken_min", "thicken_takes", "burner", "gel_c")
     of: Origins = ["mix.batch_g", "mix.gel_temperature_c", power]
-    timed(working, "heat.thicken_min", says, solve, which, source=BALANCE, of=of)
+    timed(calculation, "heat.thicken_min", says, solve, which, source=BALANCE, of=of)
 
 
-def _mixed_c(working: Calculation) -> float:
+def _mixed_c(calculation: Calculation) -> float:
     """°C of boiling milk and grain at the room's warmth, put together."""
-    base = working.bowl.base
+    base = calculation.bowl.base
     wet, dry = base.of_group("liquid"), base.of_group("grain", "legume")
-    hot, cold = wet * 4.1 * working.boil_c, dry * 2.4 * working.kitchen.room_c
+    hot, cold = wet * 4.1 * calculation.boil_c, dry * 2.4 * calculation.kitchen.room_c
     return (hot + cold) / max(1.0, wet * 4.1 + dry * 2.4)
 
 
-def _beans(working: Calculation, bowl: PartBowl) -> None:
+def _beans(calculation: Calculation, bowl: PartBowl) -> None:
     assert bowl.family is not None
-    dry = [one for one in bowl.contributions if one.item.group == "legume" and "cooked" not in one.item.tags]
+    dry = [
+        contribution
+        for contribution in bowl.contributions
+        if contribution.item.group == "legume" and "cooked" not in contribution.item.tags
+    ]
     if not dry:
         return
-    slowest = max(_BEANS.get(one.item.id, _OTHER_BEAN) for one in dry) * working.kitchen.time_factor
+    slowest = (
+        max(_BEANS.get(contribution.item.id, _OTHER_BEAN) for contribution in dry) * calculation.kitchen.time_factor
+    )
     school = bowl.family.school(bowl.part.schools, "soak")
     which: tuple[EstimateId, ...] = ("beans",)
     if school == "overnight":
@@ -172,4 +180,4 @@ def _beans(working: Calculation, bowl: PartBowl) -> None:
         say("soaked overnight") if school == "overnight" else say("not soaked")
     )
     key, of = f"part.{bowl.role}.soft_min", [f"part.{bowl.role}.raw_g"]
-    timed(working, key, says, scaled(slowest, *which), which, source=KITCHEN_ESTIMATE, of=[*of])
+    timed(calculation, key, says, scaled(slowest, *which), which, source=KITCHEN_ESTIMATE, of=[*of])

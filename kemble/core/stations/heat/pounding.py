@@ -20,23 +20,23 @@ _LOSES_H = {"machine": 12.0, "mortar": 26.0, "bowl": 30.0}
 _TAKES = {"machine": (7.0, 3.0), "mortar": (9.0, 9.0), "bowl": (11.0, 16.0)}
 
 
-def pounding(working: Calculation, mass: Composition) -> None:
+def pounding(calculation: Calculation, mass: Composition) -> None:
     """`heat.pound_min` and `heat.pound_hot_min`, for a way that pounds; nothing otherwise."""
-    if working.way.choice("pound") is None:
+    if calculation.way.choice("pound") is None:
         return
-    school = working.asked("pound")
-    book, kitchen = working.book, working.kitchen
-    kg = book.number("mix.cooked_g") / 1000.0
+    school = calculation.asked("pound")
+    fact_book, kitchen = calculation.fact_book, calculation.kitchen
+    kg = fact_book.number("mix.cooked_g") / 1000.0
     fixed, per_kg = _TAKES[school]
     takes: EstimateId = "pound_takes"
     minutes = timed(
-        working,
+        calculation,
         "heat.pound_min",
         say("until no grain is felt: some minutes to begin with, and more for each kilogram"),
         scaled(fixed + per_kg * kg, takes),
         (takes,),
         source=KITCHEN_ESTIMATE,
-        of=["mix.cooked_g", *working.school("pound")],
+        of=["mix.cooked_g", *calculation.school("pound")],
     )
     material = properties(fractions(mass), 70.0)
     volume = kg / material.rho
@@ -48,19 +48,23 @@ def pounding(working: Calculation, mass: Composition) -> None:
         cools = math.log((_BEGINS_C - room_c) / (is_["pound_c"] - room_c))
         return float(slow_min / is_["pound_h"] * cools)
 
-    ends = working.degrees(working.likely("pound_c"))
+    ends = calculation.degrees(calculation.likely("pound_c"))
     stays = timed(
-        working,
+        calculation,
         "heat.pound_hot_min",
         say(
             "a lump of it falls from {begins_c} to {ends}: cooler, it no longer closes",
-            begins_c=working.degrees(_BEGINS_C),
+            begins_c=calculation.degrees(_BEGINS_C),
             ends=ends,
         ),
         solve,
         ("pound_h", "pound_c", "room_c"),
         source=say("lumped cooling; {kitchen_estimate}", kitchen_estimate=KITCHEN_ESTIMATE),
-        of=["mix.cooked_g", *working.school("pound"), working.from_kitchen("room_c", "room", kitchen.room_c, "°C")],
+        of=[
+            "mix.cooked_g",
+            *calculation.school("pound"),
+            calculation.from_kitchen("room_c", "room", kitchen.room_c, "°C"),
+        ],
     )
     if minutes > stays:
         says = say(
@@ -68,4 +72,4 @@ def pounding(working: Calculation, mass: Composition) -> None:
             stays=stays,
             minutes=minutes,
         )
-        working.advise("heat", "look", says, 1)
+        calculation.advise("heat", "look", says, 1)

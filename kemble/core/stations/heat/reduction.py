@@ -24,13 +24,13 @@ PAN_MM = 200.0  # where the kitchen's list does not say which pan
 _HOW: dict[Boils, tuple[Level, float]] = {"syrup": ("medium", 9.0), "paste": ("low", 4.5)}
 
 
-def boil_down(working: Calculation, bowl: PartBowl, finish: PartFinish, loss_g: float) -> None:
+def boil_down(calculation: Calculation, bowl: PartBowl, finish: PartFinish, loss_g: float) -> None:
     """Enter the rate at which a part loses water, and the minutes for `loss_g` of it, warming up counted in.
 
     The rate is what the burner's net power turns to vapour, or what its pan's width lets go, whichever is less. A syrup boiled down to
     its solids tells its stages by the same rate: at the boil, when it begins to coat, from when it sets stiff.
     """
-    kitchen, role = working.kitchen, bowl.role
+    kitchen, role = calculation.kitchen, bowl.role
     how = finish.boils or "syrup"
     pan = next((pan for pan in kitchen.pans if pan.name == bowl.part.pan), None)
     across = pan.across_mm if pan else PAN_MM
@@ -40,12 +40,12 @@ def boil_down(working: Calculation, bowl: PartBowl, finish: PartFinish, loss_g: 
     rate = min(loss_g_per_min(power_w), by_width)
     limit = say("its burner") if rate < by_width else say("the width of its pan: a wider one is sooner done")
     of: Origins = [
-        working.from_kitchen(f"burner.{level}_w", say("net power at {level} heat", level=level), power_w, "W"),
-        working.from_kitchen("pans", pan.name if pan else say("a pan across"), across, "mm"),
+        calculation.from_kitchen(f"burner.{level}_w", say("net power at {level} heat", level=level), power_w, "W"),
+        calculation.from_kitchen("pans", pan.name if pan else say("a pan across"), across, "mm"),
     ]
     goes: EstimateId = "boil_off"
     rate = timed(
-        working,
+        calculation,
         f"part.{role}.boil_off_g_per_min",
         say("heat of evaporation, limited by {limit}", limit=limit),
         scaled(rate, goes),
@@ -56,7 +56,7 @@ def boil_down(working: Calculation, bowl: PartBowl, finish: PartFinish, loss_g: 
     # A paste comes hot from the pot.
     rise = 0.0 if how == "paste" else boiling_point_c(kitchen.altitude_m) - kitchen.room_c
     warm = bowl.grams / 1000.0 * properties(fractions(bowl.composition), 60.0).cp * rise / power_w / 60.0
-    likely = working.likely(goes)
+    likely = calculation.likely(goes)
 
     def until(gone_g: float) -> Solve:
         """Minutes until so much has gone."""
@@ -67,9 +67,9 @@ def boil_down(working: Calculation, bowl: PartBowl, finish: PartFinish, loss_g: 
         return solve
 
     if finish.rule == "solids" and bowl.composition.solids > 0:
-        _enter_stages(working, bowl, finish, until)
+        _enter_stages(calculation, bowl, finish, until)
     timed(
-        working,
+        calculation,
         f"part.{role}.boil_off_min",
         say("brought to the boil, then what is to go over the rate: the scale says when, not the clock"),
         until(loss_g),
@@ -79,7 +79,9 @@ def boil_down(working: Calculation, bowl: PartBowl, finish: PartFinish, loss_g: 
     )
 
 
-def _enter_stages(working: Calculation, bowl: PartBowl, finish: PartFinish, until: Callable[[float], Solve]) -> None:
+def _enter_stages(
+    calculation: Calculation, bowl: PartBowl, finish: PartFinish, until: Callable[[float], Solve]
+) -> None:
     """When a syrup boils, begins to coat, and sets stiff: by the share of solids that is left in it."""
     role, raw, solids = bowl.role, bowl.composition.total, bowl.composition.solids
     which: tuple[EstimateId, ...] = ("boil_off", "burner")
@@ -99,7 +101,7 @@ def _enter_stages(working: Calculation, bowl: PartBowl, finish: PartFinish, unti
         gone_g = raw - solids / (share / 100) if share else 0.0
         if gone_g >= 0:
             timed(
-                working,
+                calculation,
                 f"part.{role}.{name}_min",
                 says,
                 until(gone_g),

@@ -113,7 +113,7 @@ class _SteamedTin:
             tin = 1.0 - np.exp(-times * (h + h_wall) / self.tin_j)
             taken = held * (1.0 - whole) + self.tin_j * floor_m2 * tin
             around = felt(times, taken, self.stages, self.start_c, self.cools)
-        core, outside = (following(times, one * middle, around, self.start_c) for one in (left.max(axis=1), top))
+        core, outside = (following(times, item * middle, around, self.start_c) for item in (left.max(axis=1), top))
         return _SteamedCurves(times, core, outside, around, left * middle[:, None], body.centres, self.start_c)
 
     @property
@@ -177,141 +177,148 @@ def wall_h(tin: Tin, outside: float, lining: Lining = "none", conducts: float = 
 
 
 def steam_tin(
-    working: Calculation, base: Composition, drawn: TinDrawing, boil_c: float
+    calculation: Calculation, base: Composition, drawn: TinDrawing, boil_c: float
 ) -> HeatedWith[SteamDrawing] | None:
     """A batter in its tin: when it is done, what would change that, the water and the loads."""
-    enter_depth(working, drawn)
-    heated = _steam(working, base, drawn.tin, boil_c, start_c=working.batter_c)
+    enter_depth(calculation, drawn)
+    heated = _steam(calculation, base, drawn.tin, boil_c, start_c=calculation.batter_c)
     if heated:
-        _enter_loads(working, drawn)
+        _enter_loads(calculation, drawn)
         says = say(
             "A clean stick at the middle, clear, no milky smear. Creased top: too fierce. Pale, dry rim: too weak."
         )
-        working.advise("heat", "look", says, 5)
+        calculation.advise("heat", "look", says, 5)
     return heated
 
 
-def enter_depth(working: Calculation, drawn: TinDrawing) -> None:
+def enter_depth(calculation: Calculation, drawn: TinDrawing) -> None:
     """How deep it lies while it is heated: what lies under and over the batter is warmed with it."""
     beside = [layer for layer in drawn.layers if layer.heated]
     says = say("the depth in the tin") + "".join(say(", and {layer}", layer=layer.name.lower()) for layer in beside)
-    working.book.add("heat.depth_mm", drawn.heated_mm, says, source=GEOMETRY, of=["shape.depth_mm"])
+    calculation.fact_book.add("heat.depth_mm", drawn.heated_mm, says, source=GEOMETRY, of=["shape.depth_mm"])
 
 
-def steam_dish(working: Calculation, base: Composition, boil_c: float) -> HeatedWith[SteamDrawing] | None:
+def steam_dish(calculation: Calculation, base: Composition, boil_c: float) -> HeatedWith[SteamDrawing] | None:
     """A dough steamed in a dish (the sheet's tin) before it is worked."""
-    book, tin = working.book, working.sheet.vessel.tin
+    fact_book, tin = calculation.fact_book, calculation.sheet.vessel.tin
     ml = base.total / (properties(fractions(base), 25.0).rho / 1000.0)
-    depth_mm = book.add(
+    depth_mm = fact_book.add(
         "heat.depth_mm",
         ml * 1000.0 / tin.floor_mm2,
         say("its volume over the floor of the dish"),
         source=GEOMETRY,
-        of=["mix.batch_g", working.from_sheet("vessel.tin", "dish", f"{working.tin_size(tin)}, {tin.material}")],
+        of=[
+            "mix.batch_g",
+            calculation.from_sheet("vessel.tin", "dish", f"{calculation.tin_size(tin)}, {tin.material}"),
+        ],
     )
     if depth_mm > tin.height_mm:
-        brim = working.length(tin.height_mm)
+        brim = calculation.length(tin.height_mm)
         says = say(
-            "the dough would stand {depth_mm} deep in a dish of {brim}", depth_mm=working.length(depth_mm), brim=brim
+            "the dough would stand {depth_mm} deep in a dish of {brim}",
+            depth_mm=calculation.length(depth_mm),
+            brim=brim,
         )
-        working.problem("vessel.tin", says, say("a wider dish, or a smaller batch"))
+        calculation.problem("vessel.tin", says, say("a wider dish, or a smaller batch"))
         return None
-    heated = _steam(working, base, tin, boil_c, start_c=working.kitchen.room_c, dish=True)
+    heated = _steam(calculation, base, tin, boil_c, start_c=calculation.kitchen.room_c, dish=True)
     if heated:
         says = say("No white left in the middle: cut into it. Then turn it out hot, and work it until it is one mass.")
-        working.advise("heat", "look", says, 4)
+        calculation.advise("heat", "look", says, 4)
     return heated
 
 
-def _tinful(working: Calculation, base: Composition, tin: Tin, start_c: float, needs: EstimateId | None) -> _SteamedTin:
+def _tinful(
+    calculation: Calculation, base: Composition, tin: Tin, start_c: float, needs: EstimateId | None
+) -> _SteamedTin:
     """The likely one, every estimate at its value."""
-    depth_mm = working.book.number("heat.depth_mm")
-    count = working.sheet.vessel.count if working.way.form == "tin" else 1
+    depth_mm = calculation.fact_book.number("heat.depth_mm")
+    count = calculation.sheet.vessel.count if calculation.way.form == "tin" else 1
     return _SteamedTin(
         depth=depth_mm / 1000.0,
         tin=tin,
-        lining=working.sheet.vessel.lining,
-        material=properties(fractions(base), (start_c + working.boil_c) / 2),
-        steam_h=working.likely("steam_h"),
-        foil_h=working.likely("foil_h") if working.asked("cover") == "covered" else None,
-        conducts=working.likely("wall_h"),
-        tin_j=TIN_J_PER_M2K[tin.material] * working.likely("tin_j"),
+        lining=calculation.sheet.vessel.lining,
+        material=properties(fractions(base), (start_c + calculation.boil_c) / 2),
+        steam_h=calculation.likely("steam_h"),
+        foil_h=calculation.likely("foil_h") if calculation.asked("cover") == "covered" else None,
+        conducts=calculation.likely("wall_h"),
+        tin_j=TIN_J_PER_M2K[tin.material] * calculation.likely("tin_j"),
         start_c=start_c,
-        stages=steam_stages(working),
-        at_once=min(count, working.steamer.tiers),
-        cools=PotCooling(working.kitchen.room_c, 60.0 * working.likely("shut_min")),
-        gel_c=working.gel_c({}),
-        needs=working.likely(needs) if needs else 0.0,
+        stages=steam_stages(calculation),
+        at_once=min(count, calculation.steamer.tiers),
+        cools=PotCooling(calculation.kitchen.room_c, 60.0 * calculation.likely("shut_min")),
+        gel_c=calculation.gel_c({}),
+        needs=calculation.likely(needs) if needs else 0.0,
     )
 
 
-def steam_stages(working: Calculation, **of: float) -> tuple[tuple[float, SteamSupply], ...]:
+def steam_stages(calculation: Calculation, **of: float) -> tuple[tuple[float, SteamSupply], ...]:
     """(From this second, steam) of each stage; `of` are estimates otherwise than likely."""
-    burner, lid, leak = (of.get(name, working.estimates[name].value) for name in STEAM)
-    begins, found = 0.0, []
-    for stage in under(working, stages_said(working)):
-        steam = SteamSupply(burner * stage.net_w, lid if stage.net_w else 0.0, leak, working.kitchen.altitude_m)
-        found.append((begins * 60.0 / working.kitchen.time_factor, steam))
+    burner, lid, leak = (of.get(name, calculation.estimates[name].value) for name in STEAM)
+    begins, result = 0.0, []
+    for stage in under(calculation, stages_said(calculation)):
+        steam = SteamSupply(burner * stage.net_w, lid if stage.net_w else 0.0, leak, calculation.kitchen.altitude_m)
+        result.append((begins * 60.0 / calculation.kitchen.time_factor, steam))
         begins += stage.minutes
-    return tuple(found)
+    return tuple(result)
 
 
 STEAM: tuple[EstimateId, EstimateId, EstimateId] = ("burner", "lid_w", "leak_ml_s")
 
 
-def _at(working: Calculation, likely: _SteamedTin, of: Mapping[EstimateId, float]) -> _SteamedTin:
+def _at(calculation: Calculation, likely: _SteamedTin, of: Mapping[EstimateId, float]) -> _SteamedTin:
     """The same with estimates otherwise than likely."""
     m = likely.material
     needs = next((of[name] for name in ("clear_min", "colour_min") if name in of), likely.needs)
     return replace(
         likely,
-        depth=likely.depth * of.get("depth", working.likely("depth")),
-        material=replace(m, k=m.k * of.get("conductivity", working.likely("conductivity"))),
+        depth=likely.depth * of.get("depth", calculation.likely("depth")),
+        material=replace(m, k=m.k * of.get("conductivity", calculation.likely("conductivity"))),
         steam_h=of.get("steam_h", likely.steam_h),
         foil_h=of.get("foil_h", likely.foil_h) if likely.foil_h else None,
         conducts=of.get("wall_h", likely.conducts),
-        start_c=likely.start_c + of.get("start_c", working.likely("start_c")),
-        gel_c=working.gel_c(of),
-        stages=steam_stages(working, **{name: of[name] for name in STEAM if name in of}),
+        start_c=likely.start_c + of.get("start_c", calculation.likely("start_c")),
+        gel_c=calculation.gel_c(of),
+        stages=steam_stages(calculation, **{name: of[name] for name in STEAM if name in of}),
         needs=needs if likely.needs else 0.0,
     )
 
 
 def _steam(
-    working: Calculation, base: Composition, tin: Tin, boil_c: float, *, start_c: float, dish: bool = False
+    calculation: Calculation, base: Composition, tin: Tin, boil_c: float, *, start_c: float, dish: bool = False
 ) -> HeatedWith[SteamDrawing] | None:
     """None when it does not clear (a problem is noted)."""
-    book = working.book
-    covered = working.asked("cover") == "covered"
-    needs = None if dish else _BY_SCHOOL[working.asked("until")]
-    base_tinful = _tinful(working, base, tin, start_c, needs)
-    likely = _at(working, base_tinful, {})
+    fact_book = calculation.fact_book
+    covered = calculation.asked("cover") == "covered"
+    needs = None if dish else _BY_SCHOOL[calculation.asked("until")]
+    base_tinful = _tinful(calculation, base, tin, start_c, needs)
+    likely = _at(calculation, base_tinful, {})
     curves = likely.curves(likely.span_s)
     if likely.done_s(curves) is None:
         curves = likely.curves(3.0 * likely.span_s)
 
-    def minutes(one: _SteamedTin, around: Array | None = None) -> float | None:
+    def minutes(steamed_tin: _SteamedTin, around: Array | None = None) -> float | None:
         """Of another than the likely, in the same steam where that is nothing to it."""
-        seconds = one.done_s(one.curves(float(curves.times[-1]), around))
+        seconds = steamed_tin.done_s(steamed_tin.curves(float(curves.times[-1]), around))
         return None if seconds is None else seconds / 60.0
 
     def solve(of: Mapping[EstimateId, float]) -> float | None:
-        moved = {name: value for name, value in of.items() if value != working.likely(name)}
+        moved = {name: value for name, value in of.items() if value != calculation.likely(name)}
         if not moved:
             seconds = likely.done_s(curves)
             return None if seconds is None else seconds / 60.0
-        one = _at(working, base_tinful, moved)
+        each_tin = _at(calculation, base_tinful, moved)
         if moved.keys() <= _AFTERWARDS:
-            seconds = one.done_s(curves)
+            seconds = each_tin.done_s(curves)
             return None if seconds is None else seconds / 60.0
-        return minutes(one, None if _NEEDS_STEAM & moved.keys() else curves.around)
+        return minutes(each_tin, None if _NEEDS_STEAM & moved.keys() else curves.around)
 
     which = _DISH if dish else _COLOUR if needs == "colour_min" else _COVERED if covered else _OPEN
-    window = windowed(working, solve, which)
+    window = windowed(calculation, solve, which)
     if window is None:
-        gel = working.degrees(likely.gel_c)
-        steam = working.degrees(likely.stages[-1][1].dew_c())
-        working.problem(
+        gel = calculation.degrees(likely.gel_c)
+        steam = calculation.degrees(likely.stages[-1][1].dew_c())
+        calculation.problem(
             "vessel",
             say(
                 "at {steam} steam this batter, which gels at {gel}, does not clear in any sensible time",
@@ -321,76 +328,76 @@ def _steam(
             say("a stronger flame, less sugar, or a shallower tin"),
         )
         return None
-    stages = stages_said(working)
+    stages = stages_said(calculation)
     told = as_long_as_said(stages, (window.first, window.likely, window.latest))
-    _enter_times(working, likely, curves, told, needs)
-    _enter_others(working, likely, window.likely, minutes, curves)
-    water = steamer(working)
-    _enter_top(working, likely, curves, covered=covered)
-    in_stages = stages_in(working, stages, "heat", told[1])
-    at = curves.times / 60.0 * working.kitchen.time_factor
+    _enter_times(calculation, likely, curves, told, needs)
+    _enter_others(calculation, likely, window.likely, minutes, curves)
+    water = steamer(calculation)
+    _enter_top(calculation, likely, curves, covered=covered)
+    in_stages = stages_in(calculation, stages, "heat", told[1])
+    at = curves.times / 60.0 * calculation.kitchen.time_factor
     shown = at <= max(1.5 * told[1], 1.1 * told[2])
     curve = drawn_curve(at[shown], curves.core[shown], curves.top[shown])
     drawing = unchecked_model(
-        SteamDrawing, kind="steam", steamer=water, covered=covered, tin=tin, depth_mm=book.number("heat.depth_mm")
+        SteamDrawing, kind="steam", steamer=water, covered=covered, tin=tin, depth_mm=fact_book.number("heat.depth_mm")
     )
     return HeatedWith(drawing, curve, in_stages)
 
 
-def _enter_steam(working: Calculation, steam_c: float) -> None:
+def _enter_steam(calculation: Calculation, steam_c: float) -> None:
     """How hot the steam is round the load by the time that it is done."""
-    working.book.add(
+    calculation.fact_book.add(
         "heat.steam_c",
         steam_c,
         say("the dew point of vapour and the air that comes in past the lid, once the load is hot"),
         source=say("balance of heat, vapour and air; the leak a kitchen estimate"),
-        of=[working.estimated(name) for name in ("burner", "lid_w", "leak_ml_s")],
+        of=[calculation.estimated(name) for name in ("burner", "lid_w", "leak_ml_s")],
     )
 
 
 def _enter_times(
-    working: Calculation,
+    calculation: Calculation,
     likely: _SteamedTin,
     curves: _SteamedCurves,
     window: tuple[float, float, float],
     needs: EstimateId | None,
 ) -> None:
-    book, kitchen, tin = working.book, working.kitchen, likely.tin
+    fact_book, kitchen, tin = calculation.fact_book, calculation.kitchen, likely.tin
     first, done, latest = window
     at = curves.times / 60.0 * kitchen.time_factor
     of: Origins = [
         "heat.depth_mm",
         "mix.gel_temperature_c",
         "heat.boil_c",
-        working.from_sheet("vessel.tin", "tin", f"{working.tin_size(tin)}, {tin.material}"),
-        working.from_sheet("start.batter_c", say("goes in at"), likely.start_c, "°C"),
-        working.from_kitchen("time_factor", say("this kitchen's time factor"), kitchen.time_factor),
+        calculation.from_sheet("vessel.tin", "tin", f"{calculation.tin_size(tin)}, {tin.material}"),
+        calculation.from_sheet("start.batter_c", say("goes in at"), likely.start_c, "°C"),
+        calculation.from_kitchen("time_factor", say("this kitchen's time factor"), kitchen.time_factor),
     ]
-    of += [working.estimated(name) for name in ("burner", "lid_w", "leak_ml_s")]
-    of += working.school("cover")
+    of += [calculation.estimated(name) for name in ("burner", "lid_w", "leak_ml_s")]
+    of += calculation.school("cover")
     if likely.lining != "none":
-        of.append(working.from_sheet("vessel.lining", say("lined with"), likely.lining))
-    _enter_steam(working, float(np.interp(done, at, curves.around)))
+        of.append(calculation.from_sheet("vessel.lining", say("lined with"), likely.lining))
+    _enter_steam(calculation, float(np.interp(done, at, curves.around)))
     sets = clear_s(curves.times, curves.core, likely.gel_c)
     if sets is not None:
-        book.add(
+        fact_book.add(
             "heat.set_min",
             sets / 60.0 * kitchen.time_factor,
             say("the slowest point has gelled and turned from milk to glass: the earliest that it holds"),
             source=SOLVER,
             of=of,
         )
-    more: Origins = ["heat.set_min", working.estimated(needs)] if needs else ["heat.set_min"]
+    more: Origins = ["heat.set_min", calculation.estimated(needs)] if needs else ["heat.set_min"]
     says = {
         None: say("no white is left at the slowest point"),
         "clear_min": say("set through, and its time at heat until it is clear, glossy and chewy"),
         "colour_min": say("its hours at heat until it is brown through"),
     }[needs]
-    book.add("heat.first_check_min", first, say("one in twenty is done by then"), source=SOLVER, of=of)
+    fact_book.add("heat.first_check_min", first, say("one in twenty is done by then"), source=SOLVER, of=of)
     source = say("{solver}; what is called done a {guess}", solver=SOLVER, guess=KITCHEN_ESTIMATE)
-    book.add("heat.done_min", done, says, source=source, of=[*more, *of], low=first, high=latest)
-    book.add("heat.latest_min", latest, say("nineteen in twenty are done by then"), source=SOLVER, of=of)
-    book.add(
+    fact_book.add("heat.done_min", done, says, source=source, of=[*more, *of], low=first, high=latest)
+    fact_book.add("heat.latest_min", latest, say("nineteen in twenty are done by then"), source=SOLVER, of=of)
+    fact_book.add(
         "heat.heart_done_c",
         float(np.interp(done, at, curves.core)),
         say("the slowest point at the likely time"),
@@ -399,21 +406,21 @@ def _enter_times(
     )
     hot = when(at, curves.core, HOT_C)
     if hot is not None:
-        says = say("the slowest point reaches {hot_c}: hot, not yet cooked", hot_c=working.degrees(HOT_C))
-        book.add("heat.core_hot_min", hot, says, source=SOLVER, of=of)
+        says = say("the slowest point reaches {hot_c}: hot, not yet cooked", hot_c=calculation.degrees(HOT_C))
+        fact_book.add("heat.core_hot_min", hot, says, source=SOLVER, of=of)
 
 
 def _enter_others(
-    working: Calculation,
+    calculation: Calculation,
     likely: _SteamedTin,
     done: float,
     minutes: Callable[[_SteamedTin, Array | None], float | None],
     curves: _SteamedCurves,
 ) -> None:
     """What another depth, tin, cover, start or flame would cost."""
-    kitchen, factor = working.kitchen, working.kitchen.time_factor
+    kitchen, factor = calculation.kitchen, calculation.kitchen.time_factor
     other = likely.tin.model_copy(update={"material": "glass" if likely.tin.material == "metal" else "metal"})
-    cover = working.likely("foil_h") if likely.foil_h is None else None
+    cover = calculation.likely("foil_h") if likely.foil_h is None else None
     says = say("{cover} instead", cover=say("covered with foil") if likely.foil_h is None else "open")
     weaker = tuple((at, replace(steam, net_w=steam.net_w * _A_THIRD_LESS)) for at, steam in likely.stages)
     asked: list[tuple[str, _SteamedTin, Array | None, str]] = [
@@ -436,23 +443,28 @@ def _enter_others(
             say("a third less flame: less vapour, and more air in it"),
         ),
     ]
-    if "cover" in working.schools:
+    if "cover" in calculation.schools:
         asked.append(("heat.cover_min", replace(likely, foil_h=cover), curves.around, says))
-    if "cover" in working.schools or working.way.form == "tin":
+    if "cover" in calculation.schools or calculation.way.form == "tin":
         cold = replace(likely, start_c=kitchen.room_c)
         asked.append(
-            ("heat.colder_min", cold, curves.around, say("poured at {room_c}", room_c=working.degrees(kitchen.room_c)))
+            (
+                "heat.colder_min",
+                cold,
+                curves.around,
+                say("poured at {room_c}", room_c=calculation.degrees(kitchen.room_c)),
+            )
         )
-    for key, one, around, words in asked:
-        found = minutes(one, around)
-        if found is not None:
-            working.book.add(key, found * factor - done, words, source=SOLVER, of=["heat.done_min"])
+    for key, tin, around, words in asked:
+        result = minutes(tin, around)
+        if result is not None:
+            calculation.fact_book.add(key, result * factor - done, words, source=SOLVER, of=["heat.done_min"])
 
 
-def _enter_top(working: Calculation, likely: _SteamedTin, curves: _SteamedCurves, *, covered: bool) -> None:
+def _enter_top(calculation: Calculation, likely: _SteamedTin, curves: _SteamedCurves, *, covered: bool) -> None:
     """When the top has set, and whether strong steam finds it soft until then."""
-    book = working.book
-    factor, gel, top_mm = working.kitchen.time_factor, working.likely("gel_c"), working.likely("top_mm")
+    fact_book = calculation.fact_book
+    factor, gel, top_mm = calculation.kitchen.time_factor, calculation.likely("gel_c"), calculation.likely("top_mm")
 
     def solve(is_: Mapping[EstimateId, float]) -> float | None:
         under = curves.inside(likely.depth - is_["top_mm"] / 1000.0)
@@ -463,17 +475,17 @@ def _enter_top(working: Calculation, likely: _SteamedTin, curves: _SteamedCurves
         return
 
     timed(
-        working,
+        calculation,
         "heat.top_sets_min",
-        say("the top {top_mm} have gelled: steam and drops mark it no more", top_mm=working.length(top_mm)),
+        say("the top {top_mm} have gelled: steam and drops mark it no more", top_mm=calculation.length(top_mm)),
         solve,
         ("top_mm", "gel_c"),
         source=SOLVER,
         of=["heat.done_min"],
     )
-    if "cover" not in working.schools:
+    if "cover" not in calculation.schools:
         return
-    fierce = book.number("heat.water_loss_g_per_min") > working.likely("fierce_g_min")
+    fierce = fact_book.number("heat.water_loss_g_per_min") > calculation.likely("fierce_g_min")
     says = (
         say("covered: steam does not reach it")
         if covered
@@ -481,34 +493,34 @@ def _enter_top(working: Calculation, likely: _SteamedTin, curves: _SteamedCurves
         if fierce
         else say("gentle steam")
     )
-    book.add(
+    fact_book.add(
         "heat.top_looks",
         say("smooth, a little wet") if covered else "creased" if fierce else say("smooth, matt"),
         says,
         source=KITCHEN_ESTIMATE,
-        of=["heat.top_sets_min", "heat.water_loss_g_per_min", *working.school("cover")],
+        of=["heat.top_sets_min", "heat.water_loss_g_per_min", *calculation.school("cover")],
     )
 
 
-def _enter_loads(working: Calculation, drawn: TinDrawing) -> None:
-    tin, steamer = drawn.tin, working.steamer
+def _enter_loads(calculation: Calculation, drawn: TinDrawing) -> None:
+    tin, steamer = drawn.tin, calculation.steamer
     loads(
-        working,
+        calculation,
         drawn.count,
         steamer.tiers,
         "tins",
         "tiers",
-        working.from_kitchen("steamer.tiers", "tiers", steamer.tiers),
+        calculation.from_kitchen("steamer.tiers", "tiers", steamer.tiers),
     )
     across, room = tin.across_mm, steamer.room_mm
     if across > room:
-        working.advise(
+        calculation.advise(
             "heat",
             "look",
             say(
                 "This tin is {tin} across; the steamer takes {room}.",
-                tin=working.size(round(across, -1)),
-                room=working.size(round(room, -1)),
+                tin=calculation.size(round(across, -1)),
+                room=calculation.size(round(room, -1)),
             ),
             0,
         )

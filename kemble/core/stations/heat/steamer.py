@@ -43,25 +43,25 @@ class SteamerDrawing(AnswerModel):
     levels: tuple[LevelAt, ...]
 
 
-def says_of(working: Calculation, g_per_min: float) -> str:
+def says_of(calculation: Calculation, g_per_min: float) -> str:
     """What so much steam does to a top."""
-    if g_per_min > working.likely("fierce_g_min"):
+    if g_per_min > calculation.likely("fierce_g_min"):
         return say("fierce: an open top creases")
-    if g_per_min < working.likely("weak_g_min"):
+    if g_per_min < calculation.likely("weak_g_min"):
         return say("weak: a pale, dry rim")
     return say("wisps from the lid")
 
 
-def per_mm(working: Calculation) -> float:
+def per_mm(calculation: Calculation) -> float:
     """Millilitres in a millimetre of water in the pot."""
-    return math.pi * working.steamer.diameter_mm**2 / 4 / 1000.0
+    return math.pi * calculation.steamer.diameter_mm**2 / 4 / 1000.0
 
 
-def steamer(working: Calculation) -> SteamerDrawing:
+def steamer(calculation: Calculation) -> SteamerDrawing:
     """The water for the whole of `heat.latest_min`, entered; a lid lifted once; and the drawing."""
-    book, pot = working.book, working.steamer
-    minutes = book.number("heat.latest_min")
-    stages = under(working, stages_said(working), minutes)
+    fact_book, pot = calculation.fact_book, calculation.steamer
+    minutes = fact_book.number("heat.latest_min")
+    stages = under(calculation, stages_said(calculation), minutes)
     plan = water_plan(
         diameter_mm=pot.diameter_mm,
         full_mm=pot.full_mm,
@@ -69,38 +69,39 @@ def steamer(working: Calculation) -> SteamerDrawing:
         stages=stages,
         minutes=minutes,
     )
-    _enter_water(working, plan)
-    rate = book.number("heat.water_loss_g_per_min")
-    if rate > working.likely("fierce_g_min") and working.asked("cover") == "open":
-        working.advise(
+    _enter_water(calculation, plan)
+    rate = fact_book.number("heat.water_loss_g_per_min")
+    if rate > calculation.likely("fierce_g_min") and calculation.asked("cover") == "open":
+        calculation.advise(
             "heat",
             "look",
-            say("{rate} a minute is fierce: the top creases. Turn it down.", rate=working.weight(rate)),
+            say("{rate} a minute is fierce: the top creases. Turn it down.", rate=calculation.weight(rate)),
             1,
         )
-    if rate < working.likely("weak_g_min"):
+    if rate < calculation.likely("weak_g_min"):
         says = say(
-            "{rate} a minute is weak: a pale, dry rim. Turn it up until wisps leave the lid.", rate=working.weight(rate)
+            "{rate} a minute is weak: a pale, dry rim. Turn it up until wisps leave the lid.",
+            rate=calculation.weight(rate),
         )
-        working.advise("heat", "look", says, 1)
-    lifted_lid(working, pot.diameter_mm, _last_lit(working, stages), _pot(working))
-    return _drawing(working, plan, minutes)
+        calculation.advise("heat", "look", says, 1)
+    lifted_lid(calculation, pot.diameter_mm, _last_lit(calculation, stages), _pot(calculation))
+    return _drawing(calculation, plan, minutes)
 
 
-def lifted_lid(working: Calculation, across_mm: float, net_w: float, pot: Origin) -> None:
+def lifted_lid(calculation: Calculation, across_mm: float, net_w: float, pot: Origin) -> None:
     """What one look under a lid `across_mm` wide costs over a burner that gives `net_w`."""
-    open_m2, boil_c = math.pi * (across_mm / 1000) ** 2 / 4, working.book.number("heat.boil_c")
+    open_m2, boil_c = math.pi * (across_mm / 1000) ** 2 / 4, calculation.fact_book.number("heat.boil_c")
 
     def solve(is_: Mapping[EstimateId, float]) -> float:
         seconds = lifted_lid_s(open_m2=open_m2, net_w=net_w * is_["burner"], boil_c=boil_c, open_s=is_["look_s"])
-        return seconds / 60.0 * working.kitchen.time_factor
+        return seconds / 60.0 * calculation.kitchen.time_factor
 
     timed(
-        working,
+        calculation,
         "heat.lid_min",
         say(
             "{look_s:.0f} seconds open, and the heat that went out with the steam made good",
-            look_s=working.likely("look_s"),
+            look_s=calculation.likely("look_s"),
         ),
         solve,
         ("look_s", "burner"),
@@ -109,42 +110,42 @@ def lifted_lid(working: Calculation, across_mm: float, net_w: float, pot: Origin
     )
 
 
-def _pot(working: Calculation) -> Origin:
-    pot = working.steamer
-    return working.from_kitchen(
+def _pot(calculation: Calculation) -> Origin:
+    pot = calculation.steamer
+    return calculation.from_kitchen(
         "steamer",
         pot.name,
         say(
             "{diameter_mm} across, water {low_mm} to {full_mm} deep",
-            diameter_mm=working.length(pot.diameter_mm),
-            low_mm=working.length(pot.low_mm),
-            full_mm=working.length(pot.full_mm),
+            diameter_mm=calculation.length(pot.diameter_mm),
+            low_mm=calculation.length(pot.low_mm),
+            full_mm=calculation.length(pot.full_mm),
         ),
     )
 
 
-def _last_lit(working: Calculation, stages: Sequence[SteamerStage]) -> float:
+def _last_lit(calculation: Calculation, stages: Sequence[SteamerStage]) -> float:
     """W under the pot when somebody looks: at the last level that is not off."""
     lit = [stage.net_w for stage in stages if stage.net_w > 0]
-    return lit[-1] if lit else working.kitchen.burner.low_w
+    return lit[-1] if lit else calculation.kitchen.burner.low_w
 
 
-def _power(working: Calculation, stage: HeatStage, *, first: bool) -> Origin:
-    level = stage.level or working.sheet.heat.level
+def _power(calculation: Calculation, stage: HeatStage, *, first: bool) -> Origin:
+    level = stage.level or calculation.sheet.heat.level
     if level == "off":
-        return working.from_sheet("heat.stages", say("then off"), 0.0, "W")
+        return calculation.from_sheet("heat.stages", say("then off"), 0.0, "W")
     label = say("net power at {level} heat", level=level) if first else say("then at {level} heat", level=level)
-    return working.from_kitchen(f"burner.{level}_w", label, working.kitchen.burner.net_w(level), "W")
+    return calculation.from_kitchen(f"burner.{level}_w", label, calculation.kitchen.burner.net_w(level), "W")
 
 
-def _enter_water(working: Calculation, plan: WaterPlan) -> None:
-    book = working.book
-    said = stages_said(working)
-    power = [_power(working, stage, first=i == 0) for i, stage in enumerate(said)]
+def _enter_water(calculation: Calculation, plan: WaterPlan) -> None:
+    fact_book = calculation.fact_book
+    said = stages_said(calculation)
+    power = [_power(calculation, stage, first=i == 0) for i, stage in enumerate(said)]
     strongest = loss_g_per_min(max(stage.net_w for stage in plan.stages))
     burner: EstimateId = "burner"
     timed(
-        working,
+        calculation,
         "heat.water_loss_g_per_min",
         say("net power over {mj:.3f} MJ for each kilogram", mj=LATENT_STEAM / 1e6)
         + (say(", while it is strong") if len(plan.stages) > 1 else ""),
@@ -153,18 +154,18 @@ def _enter_water(working: Calculation, plan: WaterPlan) -> None:
         source=say("heat of evaporation"),
         of=power,
     )
-    book.add(
+    fact_book.add(
         "heat.water_ml",
         plan.start_ml,
         say("to a centimetre under the rack, or what is needed and a fifth more"),
         source=KITCHEN_ESTIMATE,
-        of=["heat.water_loss_g_per_min", "heat.latest_min", _pot(working)],
+        of=["heat.water_loss_g_per_min", "heat.latest_min", _pot(calculation)],
     )
     if not plan.top_ups:
         return
     at, ml = plan.top_ups[0]
     timed(
-        working,
+        calculation,
         "heat.top_up_at_min",
         say("when the water falls to the low mark"),
         lambda is_: at / is_[burner],
@@ -172,7 +173,7 @@ def _enter_water(working: Calculation, plan: WaterPlan) -> None:
         source=say("heat of evaporation"),
         of=["heat.water_ml", "heat.water_loss_g_per_min"],
     )
-    book.add(
+    fact_book.add(
         "heat.top_up_ml",
         ml,
         say("what the rest of the time will boil off and a fifth more, or as much as goes in"),
@@ -180,13 +181,13 @@ def _enter_water(working: Calculation, plan: WaterPlan) -> None:
         of=["heat.top_up_at_min", "heat.latest_min"],
     )
     says = say(
-        "Top up at {at:.0f} minutes with {ml}, boiling: cold water stops the steam.", at=at, ml=working.volume(ml)
+        "Top up at {at:.0f} minutes with {ml}, boiling: cold water stops the steam.", at=at, ml=calculation.volume(ml)
     )
-    working.advise("heat", "look", says, 3)
+    calculation.advise("heat", "look", says, 3)
 
 
-def _drawing(working: Calculation, plan: WaterPlan, minutes: float) -> SteamerDrawing:
-    pot, ml_per_mm = working.steamer, per_mm(working)
+def _drawing(calculation: Calculation, plan: WaterPlan, minutes: float) -> SteamerDrawing:
+    pot, ml_per_mm = calculation.steamer, per_mm(calculation)
     # A level just before each top-up and one at it, so that the drawing has its step.
     at = sorted(
         {round(minutes * i / _POINTS, 3) for i in range(_POINTS + 1)}
@@ -202,16 +203,16 @@ def _drawing(working: Calculation, plan: WaterPlan, minutes: float) -> SteamerDr
         tiers=pot.tiers,
         minutes=tuple(at),
         water_mm=tuple(round(plan.level_ml(t) / ml_per_mm, 2) for t in at),
-        levels=tuple(_level(working, plan, level) for level in LEVELS),
+        levels=tuple(_level(calculation, plan, level) for level in LEVELS),
     )
 
 
-def _level(working: Calculation, plan: WaterPlan, level: Level) -> LevelAt:
-    rate = loss_g_per_min(working.kitchen.burner.net_w(level))
+def _level(calculation: Calculation, plan: WaterPlan, level: Level) -> LevelAt:
+    rate = loss_g_per_min(calculation.kitchen.burner.net_w(level))
     return unchecked_model(
         LevelAt,
         level=level,
         g_per_min=rate,
         lasts_min=(plan.start_ml - plan.low_ml) / rate,
-        says=says_of(working, rate),
+        says=says_of(calculation, rate),
     )

@@ -96,15 +96,15 @@ class _StirredMass:
 
 
 def stirred(
-    working: Calculation, base: Composition, boil_c: float, method: Method
+    calculation: Calculation, base: Composition, boil_c: float, method: Method
 ) -> HeatedWith[StirredDrawing] | None:
     """When it clears, what the power goes into, and what would change that. None when it does not clear."""
-    book, kitchen = working.book, working.kitchen
-    pan = next((pan for pan in kitchen.pans if pan.name == working.bowl.base.part.pan), None)
+    fact_book, kitchen = calculation.fact_book, calculation.kitchen
+    pan = next((pan for pan in kitchen.pans if pan.name == calculation.bowl.base.part.pan), None)
     across = pan.across_mm if pan else PAN_MM
     oven = method == "microwave"
-    rated = kitchen.microwave_w if oven else kitchen.burner.net_w(working.sheet.heat.level)
-    least = 1.0 if method == "gather" else max(0.0, working.way.loss(working.schools).low) / 100
+    rated = kitchen.microwave_w if oven else kitchen.burner.net_w(calculation.sheet.heat.level)
+    least = 1.0 if method == "gather" else max(0.0, calculation.way.loss(calculation.schools).low) / 100
     cp = properties(fractions(base), 60.0).cp
     power, loses, which = _BY[method]
 
@@ -118,16 +118,16 @@ def stirred(
             power_w=of_power * is_[power] * rated,
             open_m2=_COVERED_M2 if oven else math.pi * (across / 1000.0) ** 2 / 4,
             still_h=is_["still_air_h"],
-            gel_c=working.gel_c(is_),
+            gel_c=calculation.gel_c(is_),
             lose_kg=is_[loses] * least * twice * base.total / 1000.0,
             cooked=method == "gather",
         )
 
-    def minutes(one: _StirredMass, is_: Mapping[EstimateId, float]) -> float | None:
-        clear = one.clear_s(one.stirred())
+    def minutes(stirred_mass: _StirredMass, is_: Mapping[EstimateId, float]) -> float | None:
+        clear = stirred_mass.clear_s(stirred_mass.stirred())
         return None if clear is None else _clock(clear / 60.0, method, is_)
 
-    middle = {name: working.likely(name) for name in (*_ALWAYS, power, loses, "pan_work_min", "burst_out_min")}
+    middle = {name: calculation.likely(name) for name in (*_ALWAYS, power, loses, "pan_work_min", "burst_out_min")}
     likely = mass(middle)
     run = likely.stirred()
     clear = likely.clear_s(run)
@@ -135,40 +135,40 @@ def stirred(
 
     def solve(of: Mapping[EstimateId, float]) -> float | None:
         is_ = {**middle, **of}
-        one = mass(is_)
+        each_mass = mass(is_)
         if all(is_[name] == middle[name] for name in is_.keys() - afterwards):
-            found = one.clear_s(run)
-            return None if found is None else _clock(found / 60.0, method, is_)
-        return minutes(one, is_)
+            result = each_mass.clear_s(run)
+            return None if result is None else _clock(result / 60.0, method, is_)
+        return minutes(each_mass, is_)
 
-    window = windowed(working, solve, which)
+    window = windowed(calculation, solve, which)
     if clear is None or window is None:
-        working.problem(
+        calculation.problem(
             "heat.level",
             say(
                 "{power_w:.0f} W into {total} do not clear it within the hour: it dries as fast as it warms",
                 power_w=likely.power_w,
-                total=working.weight(base.total),
+                total=calculation.weight(base.total),
             ),
             say("a higher level, a smaller batch or a narrower pan"),
         )
         return None
     first, done, latest = window.first, window.likely, window.latest
-    _enter(working, likely, (first, done, latest), method, across)
+    _enter(calculation, likely, (first, done, latest), method, across)
 
     def at_clear(values: Array) -> float:
         return float(np.interp(clear or 0.0, run.times, values))
 
     lost_g = 1000.0 * at_clear(run.lost_kg)
-    _enter_lost(working, lost_g, at_clear(run.celsius), middle, loses, oven=oven)
+    _enter_lost(calculation, lost_g, at_clear(run.celsius), middle, loses, oven=oven)
     for key, other, says in (
         ("heat.double_min", mass(middle, twice=2.0), say("twice as much in the same pan")),
         ("heat.level_min", mass(middle, of_power=0.7), say("a third less heat")),
     ):
         longer = minutes(other, middle)
         if longer is not None:
-            book.add(key, longer * kitchen.time_factor - done, says, source=SOLVER, of=["heat.done_min"])
-    _advise(working, method, done, 100 * lost_g / base.total)
+            fact_book.add(key, longer * kitchen.time_factor - done, says, source=SOLVER, of=["heat.done_min"])
+    _advise(calculation, method, done, 100 * lost_g / base.total)
     # The stirring on at the end of a pan goes on in the heat; what lies between bursts stretches all of it.
     stretch = _clock(1.0, method, middle) if method == "microwave" else 1.0
     on_the_clock = run.times / 60.0 * stretch * kitchen.time_factor
@@ -189,7 +189,7 @@ def stirred(
 
 
 def _enter_lost(
-    working: Calculation,
+    calculation: Calculation,
     lost_g: float,
     heart_c: float,
     middle: Mapping[EstimateId, float],
@@ -200,7 +200,7 @@ def _enter_lost(
     """What has boiled off by the likely time, and how hot the mass is then."""
     which: tuple[EstimateId, ...] = (loses, "still_air_h")
     timed(
-        working,
+        calculation,
         "heat.lost_g",
         say("vapour past the cover by then") if oven else say("vapour from the open top by then"),
         lambda of: lost_g * math.prod(of[name] / middle[name] for name in which),
@@ -209,7 +209,7 @@ def _enter_lost(
         of=["heat.done_min"],
     )
     says = say("the mass at the likely time")
-    working.book.add("heat.heart_done_c", heart_c, says, source=SOLVER, of=["heat.done_min"])
+    calculation.fact_book.add("heat.heart_done_c", heart_c, says, source=SOLVER, of=["heat.done_min"])
 
 
 def _clock(heat_min: float, method: Method, is_: Mapping[EstimateId, float]) -> float:
@@ -220,60 +220,66 @@ def _clock(heat_min: float, method: Method, is_: Mapping[EstimateId, float]) -> 
 
 
 def _enter(
-    working: Calculation, mass: _StirredMass, window: tuple[float, float, float], method: Method, across_mm: float
+    calculation: Calculation, mass: _StirredMass, window: tuple[float, float, float], method: Method, across_mm: float
 ) -> None:
-    book, level = working.book, working.sheet.heat.level
+    fact_book, level = calculation.fact_book, calculation.sheet.heat.level
     first, done, latest = window
     if method != "microwave":
         of: Origins = [
-            working.from_kitchen(f"burner.{level}_w", say("net power at {level} heat", level=level), mass.power_w, "W"),
-            working.from_kitchen("pans", say("pan across"), across_mm, "mm"),
+            calculation.from_kitchen(
+                f"burner.{level}_w", say("net power at {level} heat", level=level), mass.power_w, "W"
+            ),
+            calculation.from_kitchen("pans", say("pan across"), across_mm, "mm"),
         ]
     else:
-        rated = working.kitchen.microwave_w
-        of = [working.from_kitchen("microwave_w", say("microwave oven"), rated, "W"), *working.school("cook")]
-    book.add(
+        rated = calculation.kitchen.microwave_w
+        of = [calculation.from_kitchen("microwave_w", say("microwave oven"), rated, "W"), *calculation.school("cook")]
+    fact_book.add(
         "heat.power_w",
         mass.power_w,
-        say("{microwave_gives:.0%} of what the oven is rated at", microwave_gives=working.likely("microwave_gives"))
+        say("{microwave_gives:.0%} of what the oven is rated at", microwave_gives=calculation.likely("microwave_gives"))
         if method == "microwave"
         else say("net into the pan"),
         source=KITCHEN_ESTIMATE if method == "microwave" else "kitchen",
         of=list(of[:1]),
     )
     of += ["mix.batch_g", "mix.gel_temperature_c", "heat.power_w"]
-    of.append(working.from_kitchen("room_c", "room", working.kitchen.room_c, "°C"))
-    of.append(working.from_kitchen("time_factor", say("this kitchen's time factor"), working.kitchen.time_factor))
+    of.append(calculation.from_kitchen("room_c", "room", calculation.kitchen.room_c, "°C"))
+    of.append(
+        calculation.from_kitchen("time_factor", say("this kitchen's time factor"), calculation.kitchen.time_factor)
+    )
     source = say("{solver}; clearing a {kitchen_estimate}", solver=SOLVER, kitchen_estimate=KITCHEN_ESTIMATE)
     says = say("it has turned clear, lost the least that its way loses, and is one even mass")
     if method == "gather":
-        gathers = working.likely("gather_loss")
+        gathers = calculation.likely("gather_loss")
         says = say(
             "{gathers:.1%} of it has gone as vapour: it gathers on the spoon, and the floor stays bare", gathers=gathers
         )
     if method == "microwave":
         says = say("it has gelled and turned clear all through, stirred between the bursts")
-    book.add("heat.first_check_min", first, say("one in twenty is done by then"), source=source, of=of)
-    book.add("heat.done_min", done, says, source=source, of=of, low=first, high=latest)
-    book.add("heat.latest_min", latest, say("nineteen in twenty are done by then"), source=source, of=of)
+    fact_book.add("heat.first_check_min", first, say("one in twenty is done by then"), source=source, of=of)
+    fact_book.add("heat.done_min", done, says, source=source, of=of, low=first, high=latest)
+    fact_book.add("heat.latest_min", latest, say("nineteen in twenty are done by then"), source=source, of=of)
 
 
-def _advise(working: Calculation, method: Method, done: float, lost_pct: float) -> None:
-    loss = working.way.loss(working.schools)
+def _advise(calculation: Calculation, method: Method, done: float, lost_pct: float) -> None:
+    loss = calculation.way.loss(calculation.schools)
     if method == "pan" and lost_pct > loss.high + 2:
         says = say(
             "It loses {lost_pct:.0f} % of its water by then: stiffer than it looks. Cook to weight, or use a narrower pan.",
             lost_pct=lost_pct,
         )
-        working.advise("heat", "look", says, 2)
+        calculation.advise("heat", "look", says, 2)
     if method == "microwave":
-        working.advise(
+        calculation.advise(
             "heat", "look", say("A white core in the middle is not done: stir it in, and give one burst more."), 2
         )
     elif method == "gather":
-        working.advise("heat", "look", say("Low heat, never still. Draw the spoon through: the floor stays bare."), 3)
+        calculation.advise(
+            "heat", "look", say("Low heat, never still. Draw the spoon through: the floor stays bare."), 3
+        )
     else:
         says = say("Never leave it: bottom to top, corner to corner. Milky to clear, one mass, leaves the pan.")
-        working.advise("heat", "look", says, 3)
+        calculation.advise("heat", "look", says, 3)
     if done > 25:
-        working.advise("heat", "look", say("So much in one pan is hard to turn: two batches are sooner done."), 1)
+        calculation.advise("heat", "look", say("So much in one pan is hard to turn: two batches are sooner done."), 1)

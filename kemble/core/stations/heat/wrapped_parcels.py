@@ -96,21 +96,23 @@ class _WrappedPiece:
         return half**2 / self.material.alpha * (0.4 + self.material.k / (self.h * half))
 
 
-def wrapped(working: Calculation, base: Composition, drawn: BallDrawing, boil_c: float) -> HeatedWith[WrappedDrawing]:
+def wrapped(
+    calculation: Calculation, base: Composition, drawn: BallDrawing, boil_c: float
+) -> HeatedWith[WrappedDrawing]:
     """When the heart has had its time at heat, and what would change that."""
-    book, factor = working.book, working.kitchen.time_factor
+    fact_book, factor = calculation.fact_book, calculation.kitchen.time_factor
     parcel = drawn.form == "parcel"
-    thick_mm = drawn.outer_mm if parcel else book.number("shape.thick_mm")
-    likely = _likely(working, base, thick_mm, parcel=parcel)
-    needs = _needs_at(working, parcel, {})
+    thick_mm = drawn.outer_mm if parcel else fact_book.number("shape.thick_mm")
+    likely = _likely(calculation, base, thick_mm, parcel=parcel)
+    needs = _needs_at(calculation, parcel, {})
     # The same minutes at a lower boil are worth less.
     slower = 10.0 ** ((100.0 - boil_c) / COOK_Z_C)
     times = np.linspace(0.0, 1.0, 200) * (_SPAN * likely.slow_s + 2.6 * needs * slower * 60.0)
-    stages = stages_said(working)
+    stages = stages_said(calculation)
     hot_c = (
-        around(working, stages, times, boil_c, working.pot.water_ml)
+        around(calculation, stages, times, boil_c, calculation.pot.water_ml)
         if parcel
-        else around(working, stages, times, _steam_c(working, {}), working.steamer.full_ml)
+        else around(calculation, stages, times, _steam_c(calculation, {}), calculation.steamer.full_ml)
     )
 
     def until(value: Array, need: float) -> float:
@@ -118,46 +120,48 @@ def wrapped(working: Calculation, base: Composition, drawn: BallDrawing, boil_c:
         at = when(times, value, need)
         return (float(times[-1]) if at is None else at) / 60.0
 
-    def done(one: _WrappedPiece, need: float, hot: float | Array) -> float:
-        core, _ = one.curves(times, hot)
+    def done(piece: _WrappedPiece, need: float, hot: float | Array) -> float:
+        core, _ = piece.curves(times, hot)
         return until(cook_value_min(times, core), need)
 
     left_inside, left_outside = likely.left(times)
-    core, outside = (following(times, one, hot_c, likely.start_c) for one in (left_inside, left_outside))
+    core, outside = (following(times, item, hot_c, likely.start_c) for item in (left_inside, left_outside))
     value = cook_value_min(times, core)
 
     def solve(of: Mapping[EstimateId, float]) -> float:
-        need = _needs_at(working, parcel, of)
-        moved = {name for name, one in of.items() if one != working.likely(name)}
+        need = _needs_at(calculation, parcel, of)
+        moved = {name for name, value in of.items() if value != calculation.likely(name)}
         if moved <= _AFTERWARDS:
             return until(value, need)
-        hot = hot_c if parcel else _steam_c(working, of)
+        hot = hot_c if parcel else _steam_c(calculation, of)
         if moved <= _AROUND:
             return until(cook_value_min(times, following(times, left_inside, hot, likely.start_c)), need)
-        size, leaf, conducts = (of.get(name, working.likely(name)) / working.likely(name) for name in _SCALED)
+        size, leaf, conducts = (of.get(name, calculation.likely(name)) / calculation.likely(name) for name in _SCALED)
         m = likely.material
-        one = replace(likely, thick=likely.thick * size, h=likely.h * leaf, material=replace(m, k=m.k * conducts))
-        return done(one, need, hot)
+        wrapped_piece = replace(
+            likely, thick=likely.thick * size, h=likely.h * leaf, material=replace(m, k=m.k * conducts)
+        )
+        return done(wrapped_piece, need, hot)
 
-    found = windowed(working, solve, _PARCEL if parcel else _PACKET)
-    assert found is not None  # it is told at the end of what is looked at, at the latest
-    alone = found.likely
-    window = as_long_as_said(stages, (found.first, found.likely, found.latest))
-    in_stages = stages_in(working, stages, "heat", window[1])
+    spread = windowed(calculation, solve, _PARCEL if parcel else _PACKET)
+    assert spread is not None  # it is told at the end of what is looked at, at the latest
+    alone = spread.likely
+    window = as_long_as_said(stages, (spread.first, spread.likely, spread.latest))
+    in_stages = stages_in(calculation, stages, "heat", window[1])
     minutes = times / 60.0 * factor
-    _enter(working, likely, window, thick_mm, needs)
+    _enter(calculation, likely, window, thick_mm, needs)
     hot = when(minutes, core, HOT_C)
-    _enter_heart(working, hot, float(np.interp(window[1], minutes, core)))
+    _enter_heart(calculation, hot, float(np.interp(window[1], minutes, core)))
     for key, other, says in (
         ("heat.thicker_min", replace(likely, thick=likely.thick + 0.005), say("half a centimetre thicker")),
         ("heat.colder_min", replace(likely, start_c=5.0), say("straight from the fridge")),
     ):
         more = done(other, needs, hot_c) * factor - alone
-        book.add(key, more, says, source=SOLVER, of=["heat.done_min"])
-    _advise(working, parcel, hot, window[1])
-    _enter_loads(working, likely, thick_mm)
+        fact_book.add(key, more, says, source=SOLVER, of=["heat.done_min"])
+    _advise(calculation, parcel, hot, window[1])
+    _enter_loads(calculation, likely, thick_mm)
     if parcel:
-        _enter_pot(working, window[2])
+        _enter_pot(calculation, window[2])
     shown = minutes <= 1.12 * window[2]
     curve = drawn_curve(minutes[shown], core[shown], outside[shown])
     drawing = unchecked_model(
@@ -165,65 +169,69 @@ def wrapped(working: Calculation, base: Composition, drawn: BallDrawing, boil_c:
         kind="wrapped",
         form="parcel" if parcel else "packet",
         thick_mm=thick_mm,
-        side_mm=thick_mm if parcel else book.number("shape.side_mm"),
-        steamer=None if parcel else steamer(working),
+        side_mm=thick_mm if parcel else fact_book.number("shape.side_mm"),
+        steamer=None if parcel else steamer(calculation),
     )
     return HeatedWith(drawing, curve, in_stages)
 
 
-def _likely(working: Calculation, base: Composition, thick_mm: float, *, parcel: bool) -> _WrappedPiece:
+def _likely(calculation: Calculation, base: Composition, thick_mm: float, *, parcel: bool) -> _WrappedPiece:
     """The parcel or packet as it is most likely."""
     material = properties(fractions(base), 70.0)
     return _WrappedPiece(
-        thick=thick_mm / 1000.0 * working.likely("size"),
-        side=None if parcel else working.book.number("shape.side_mm") / 1000.0,
-        material=replace(material, k=material.k * working.likely("conductivity")),
-        h=(LEAF_H if parcel else PACKET_H[working.sheet.wrap.outer or "leaf-foil"]) * working.likely("leaf_h"),
-        start_c=working.sheet.start.dough_c,
+        thick=thick_mm / 1000.0 * calculation.likely("size"),
+        side=None if parcel else calculation.fact_book.number("shape.side_mm") / 1000.0,
+        material=replace(material, k=material.k * calculation.likely("conductivity")),
+        h=(LEAF_H if parcel else PACKET_H[calculation.sheet.wrap.outer or "leaf-foil"]) * calculation.likely("leaf_h"),
+        start_c=calculation.sheet.start.dough_c,
     )
 
 
-def _enter_heart(working: Calculation, hot_min: float | None, done_c: float) -> None:
+def _enter_heart(calculation: Calculation, hot_min: float | None, done_c: float) -> None:
     """When the heart is hot, if it comes to that, and how hot it is at the likely time."""
     if hot_min is not None:
-        says = say("the heart reaches {hot_c}", hot_c=working.degrees(HOT_C))
-        working.book.add("heat.core_hot_min", hot_min, says, source=SOLVER, of=["heat.depth_mm", "heat.boil_c"])
+        says = say("the heart reaches {hot_c}", hot_c=calculation.degrees(HOT_C))
+        calculation.fact_book.add(
+            "heat.core_hot_min", hot_min, says, source=SOLVER, of=["heat.depth_mm", "heat.boil_c"]
+        )
     says = say("the heart at the likely time")
-    working.book.add("heat.heart_done_c", done_c, says, source=SOLVER, of=["heat.done_min"])
+    calculation.fact_book.add("heat.heart_done_c", done_c, says, source=SOLVER, of=["heat.done_min"])
 
 
-def _enter_loads(working: Calculation, likely: _WrappedPiece, thick_mm: float) -> None:
+def _enter_loads(calculation: Calculation, likely: _WrappedPiece, thick_mm: float) -> None:
     """Packets lie flat, side by side, on each tier; parcels lie under the water."""
-    pieces = int(working.book.number("shape.pieces"))
+    pieces = int(calculation.fact_book.number("shape.pieces"))
     if likely.side is None:
-        at_once = _POT_SHARE * working.pot.water_ml / (math.pi * (thick_mm / 10) ** 3 / 6)
-        room = working.from_kitchen("pot.water_ml", say("water in the pot"), working.pot.water_ml, "ml")
-        loads(working, pieces, math.floor(at_once), "parcels", say("what lies under the water"), room)
+        at_once = _POT_SHARE * calculation.pot.water_ml / (math.pi * (thick_mm / 10) ** 3 / 6)
+        room = calculation.from_kitchen("pot.water_ml", say("water in the pot"), calculation.pot.water_ml, "ml")
+        loads(calculation, pieces, math.floor(at_once), "parcels", say("what lies under the water"), room)
         return
-    across, tiers = working.steamer.diameter_mm, working.steamer.tiers
+    across, tiers = calculation.steamer.diameter_mm, calculation.steamer.tiers
     each = math.floor(_TIER_SHARE * math.pi * across**2 / 4 / (likely.side * 1000) ** 2)
-    room = working.from_kitchen("steamer.tiers", say("tiers of {across}", across=working.length(across)), tiers)
-    loads(working, pieces, max(1, each) * tiers, "packets", say("tiers, with room for the steam"), room)
+    room = calculation.from_kitchen("steamer.tiers", say("tiers of {across}", across=calculation.length(across)), tiers)
+    loads(calculation, pieces, max(1, each) * tiers, "packets", say("tiers, with room for the steam"), room)
 
 
-def _enter_pot(working: Calculation, latest: float) -> None:
+def _enter_pot(calculation: Calculation, latest: float) -> None:
     """What boils off under the lid at low heat, and when the parcels begin to look out."""
-    book, kitchen = working.book, working.kitchen
-    lit = [stage.level for stage in stages_said(working) if stage.level and stage.level != "off"]
+    fact_book, kitchen = calculation.fact_book, calculation.kitchen
+    lit = [stage.level for stage in stages_said(calculation) if stage.level and stage.level != "off"]
     level = lit[-1] if lit else "low"
     net_w = kitchen.burner.net_w(level)
     rate = loss_g_per_min(net_w)
-    low = working.from_kitchen(f"burner.{level}_w", say("net power at {level} heat", level=level), net_w, "W")
+    low = calculation.from_kitchen(f"burner.{level}_w", say("net power at {level} heat", level=level), net_w, "W")
     says = say("net power over {mj:.3f} MJ for each kilogram", mj=LATENT_STEAM / 1e6)
-    book.add("heat.water_loss_g_per_min", rate, says, source=say("heat of evaporation"), of=[low])
-    lifted_lid(working, working.pot.diameter_mm, net_w, low)
-    pot = working.from_kitchen("pot.water_ml", say("water in the pot"), working.pot.water_ml, "ml")
-    book.add("heat.water_ml", working.pot.water_ml, say("as much as the pot holds"), source="kitchen", of=[pot])
-    at = _UNDER * working.pot.water_ml / rate
+    fact_book.add("heat.water_loss_g_per_min", rate, says, source=say("heat of evaporation"), of=[low])
+    lifted_lid(calculation, calculation.pot.diameter_mm, net_w, low)
+    pot = calculation.from_kitchen("pot.water_ml", say("water in the pot"), calculation.pot.water_ml, "ml")
+    fact_book.add(
+        "heat.water_ml", calculation.pot.water_ml, say("as much as the pot holds"), source="kitchen", of=[pot]
+    )
+    at = _UNDER * calculation.pot.water_ml / rate
     if at < latest:
         burner: EstimateId = "burner"
         timed(
-            working,
+            calculation,
             "heat.top_up_at_min",
             say("{under:.0%} of the water gone: the top parcels look out of it", under=_UNDER),
             lambda is_: at / is_[burner],
@@ -231,49 +239,53 @@ def _enter_pot(working: Calculation, latest: float) -> None:
             source=KITCHEN_ESTIMATE,
             of=["heat.water_ml", "heat.water_loss_g_per_min"],
         )
-        book.add(
+        fact_book.add(
             "heat.top_up_ml",
-            _UNDER * working.pot.water_ml,
+            _UNDER * calculation.pot.water_ml,
             say("what boiled off, each time"),
             source=say("heat of evaporation"),
             of=["heat.top_up_at_min"],
         )
 
 
-def _needs_at(working: Calculation, parcel: bool, of: Mapping[EstimateId, float]) -> float:
+def _needs_at(calculation: Calculation, parcel: bool, of: Mapping[EstimateId, float]) -> float:
     """Minutes at 100 °C that the heart needs. A parcel lies in water: its grain drinks while it cooks, so that a short
     soak costs little."""
 
     def is_(name: EstimateId) -> float:
-        return of.get(name, working.likely(name))
+        return of.get(name, calculation.likely(name))
 
     if not parcel:
         return is_("ground_min")
-    most = most_pct(working.sheet.grain.soak_c)
-    needs = grain_needs_min(working.book.number("grain.uptake_pct"), most, in_water=True)
+    most = most_pct(calculation.sheet.grain.soak_c)
+    needs = grain_needs_min(calculation.fact_book.number("grain.uptake_pct"), most, in_water=True)
     return is_("tight") * is_("grain_needs") * needs
 
 
-def _steam_c(working: Calculation, of: Mapping[EstimateId, float]) -> float:
+def _steam_c(calculation: Calculation, of: Mapping[EstimateId, float]) -> float:
     """°C of the steam round packets, which take little of it."""
-    steam = [one for _, one in steam_stages(working, **{n: v for n, v in of.items() if n in STEAM}) if one.net_w > 0]
-    return steam[-1].dew_c() if steam else working.boil_c
+    steam = [
+        steam_supply
+        for _, steam_supply in steam_stages(calculation, **{n: v for n, v in of.items() if n in STEAM})
+        if steam_supply.net_w > 0
+    ]
+    return steam[-1].dew_c() if steam else calculation.boil_c
 
 
 def _enter(
-    working: Calculation, likely: _WrappedPiece, window: tuple[float, float, float], thick_mm: float, needs: float
+    calculation: Calculation, likely: _WrappedPiece, window: tuple[float, float, float], thick_mm: float, needs: float
 ) -> None:
-    book, parcel = working.book, likely.side is None
+    fact_book, parcel = calculation.fact_book, likely.side is None
     first, done, latest = window
     size = "shape.diameter_mm" if parcel else "shape.thick_mm"
     of: Origins = [
         size,
         "heat.boil_c",
         "heat.needs_min",
-        working.from_sheet("start.dough_c", say("goes in at"), likely.start_c, "°C"),
-        working.from_kitchen("time_factor", say("this kitchen's time factor"), working.kitchen.time_factor),
+        calculation.from_sheet("start.dough_c", say("goes in at"), likely.start_c, "°C"),
+        calculation.from_kitchen("time_factor", say("this kitchen's time factor"), calculation.kitchen.time_factor),
     ]
-    book.add(
+    fact_book.add(
         "heat.needs_min",
         needs,
         say("grain soaked so long, taking its water through the leaf")
@@ -282,24 +294,24 @@ def _enter(
         source=KITCHEN_ESTIMATE,
         of=["grain.uptake_pct"],
     )
-    book.add("heat.depth_mm", thick_mm / 2, say("from the leaf to the heart"), source=GEOMETRY, of=[size])
+    fact_book.add("heat.depth_mm", thick_mm / 2, say("from the leaf to the heart"), source=GEOMETRY, of=[size])
     source = say("{solver}; time at heat a {kitchen_estimate}", solver=SOLVER, kitchen_estimate=KITCHEN_ESTIMATE)
-    book.add("heat.first_check_min", first, say("one in twenty is done by then"), source=source, of=of)
+    fact_book.add("heat.first_check_min", first, say("one in twenty is done by then"), source=source, of=of)
     says = say("the heart has had its time at heat: soft, with no white in it")
-    book.add("heat.done_min", done, says, source=source, of=of, low=first, high=latest)
-    book.add("heat.latest_min", latest, say("nineteen in twenty are done by then"), source=source, of=of)
+    fact_book.add("heat.done_min", done, says, source=source, of=of, low=first, high=latest)
+    fact_book.add("heat.latest_min", latest, say("nineteen in twenty are done by then"), source=source, of=of)
 
 
-def _advise(working: Calculation, parcel: bool, hot: float | None, done: float) -> None:
+def _advise(calculation: Calculation, parcel: bool, hot: float | None, done: float) -> None:
     if hot is not None and done > hot + 10:
         says = say(
             "Hot to the heart at {hot:.0f} minutes, but not yet soft: grain wants time at heat as well.", hot=hot
         )
-        working.advise("heat", "look", says, 4)
+        calculation.advise("heat", "look", says, 4)
     if parcel:
         says = say("A plate on top keeps them under water; top up with boiling water, and leave the lid on.")
     else:
         says = say("Lay them flat with room to swell; seams up, lid in a cloth.")
-    working.advise("heat", "before", says, 5)
-    if parcel and not math.isclose(working.sheet.grain.soak_min, 0.0) and working.sheet.grain.soak_min < 60:
-        working.advise("heat", "look", say("Hardly soaked: cut one open before you lift the rest out."), 3)
+    calculation.advise("heat", "before", says, 5)
+    if parcel and not math.isclose(calculation.sheet.grain.soak_min, 0.0) and calculation.sheet.grain.soak_min < 60:
+        calculation.advise("heat", "look", say("Hardly soaked: cut one open before you lift the rest out."), 3)

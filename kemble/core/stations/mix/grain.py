@@ -67,60 +67,66 @@ class SoakedGrain:
     cook: GrainCook
 
 
-def cook_of(working: Calculation) -> GrainCook:
+def cook_of(calculation: Calculation) -> GrainCook:
     """How the grain is cooked, by the school followed."""
-    cooks = working.way.grain_cook
-    school = working.asked("grain")
+    cooks = calculation.way.grain_cook
+    school = calculation.asked("grain")
     return cooks[school] if school in cooks else next(iter(cooks.values()))
 
 
-def soaked_beans_g(working: Calculation) -> float:
+def soaked_beans_g(calculation: Calculation) -> float:
     """The water that dry beans of the base took up in a soak of their own; entered once, 0 where none were soaked."""
-    book = working.book
-    if "grain.bean_uptake_g" in book:
-        return book.number("grain.bean_uptake_g")
+    fact_book = calculation.fact_book
+    if "grain.bean_uptake_g" in fact_book:
+        return fact_book.number("grain.bean_uptake_g")
     soaks = [
-        (one, one.weighed.line.soak_min)
-        for one in working.bowl.base.contributions
-        if one.weighed and one.item.group == "legume" and one.weighed.line.soak_min
+        (contribution, contribution.weighed.line.soak_min)
+        for contribution in calculation.bowl.base.contributions
+        if contribution.weighed and contribution.item.group == "legume" and contribution.weighed.line.soak_min
     ]
     if not soaks:
         return 0.0
-    celsius = working.sheet.grain.soak_c
+    celsius = calculation.sheet.grain.soak_c
     takes: EstimateId = "uptake"
     return timed(
-        working,
+        calculation,
         "grain.bean_uptake_g",
         say("what the beans took up in their soak, drained"),
-        scaled(sum(one.grams * legume_uptake_pct(minutes, celsius) / 100 for one, minutes in soaks), takes),
+        scaled(
+            sum(contribution.grams * legume_uptake_pct(minutes, celsius) / 100 for contribution, minutes in soaks),
+            takes,
+        ),
         (takes,),
         source=PELEG,
         of=[
-            *(leaf(one.ref, f"{one.item.name}, soaked", minutes, "min") for one, minutes in soaks),
-            working.from_sheet("grain.soak_c", "water", celsius, "°C"),
+            *(
+                leaf(contribution.ref, f"{contribution.item.name}, soaked", minutes, "min")
+                for contribution, minutes in soaks
+            ),
+            calculation.from_sheet("grain.soak_c", "water", celsius, "°C"),
         ],
     )
 
 
-def grain(working: Calculation) -> SoakedGrain | None:
+def grain(calculation: Calculation) -> SoakedGrain | None:
     """Facts of rinsing, soaking and draining. None for a way that begins from flour."""
-    if working.way.base != "grain":
+    if calculation.way.base != "grain":
         return None
-    book, asked = working.book, working.sheet.grain
-    cook = cook_of(working)
+    fact_book, asked = calculation.fact_book, calculation.sheet.grain
+    cook = cook_of(calculation)
     own_water = asked.water == "own" and cook in _POURED
     wet = (asked.soak_min > 0 or asked.rinses > 0) and not own_water
-    dry = _enter_dry(working, own_water=own_water)
-    taken = _enter_taken(working, dry, wet=wet)
+    dry = _enter_dry(calculation, own_water=own_water)
+    taken = _enter_taken(calculation, dry, wet=wet)
     takes: EstimateId = "uptake"
     uptake = dry * taken / 100
-    book.add(
+    fact_book.add(
         "grain.uptake_g", uptake, say("on the dry weight"), source=CONSERVATION, of=["grain.dry_g", "grain.uptake_pct"]
     )
     clings: EstimateId = "cling_pct"
     each_pct = dry / 100 * math.exp(-asked.drain_min / CLING_MIN) if wet else 0.0
     cling = timed(
-        working,
+        calculation,
         "grain.cling_g",
         say("a film between the grains, gone in an hour on the sieve"),
         scaled(each_pct, clings),
@@ -128,9 +134,9 @@ def grain(working: Calculation) -> SoakedGrain | None:
         source=KITCHEN_ESTIMATE,
         of=["grain.dry_g", "grain.drain_min"],
     )
-    likely = working.likely(takes)
+    likely = calculation.likely(takes)
     timed(
-        working,
+        calculation,
         "grain.soaked_g",
         say("what the scale should show when it has drained: less, and it wants longer in the water"),
         lambda is_: dry + uptake * is_[takes] / likely + each_pct * is_[clings],
@@ -138,51 +144,53 @@ def grain(working: Calculation) -> SoakedGrain | None:
         source=CONSERVATION,
         of=["grain.dry_g", "grain.uptake_g", "grain.cling_g"],
     )
-    _advise(working, cook, taken)
+    _advise(calculation, cook, taken)
     held = uptake + cling
     if cook in _POURED:
-        _pour(working, held)
+        _pour(calculation, held)
         return SoakedGrain(dry, held, held if asked.water == "poured" else 0.0, cook)
     return SoakedGrain(dry, held, held, cook)
 
 
-def _enter_dry(working: Calculation, *, own_water: bool) -> float:
+def _enter_dry(calculation: Calculation, *, own_water: bool) -> float:
     """The grain as weighed dry, in grams; how it is soaked and drained."""
-    book, asked = working.book, working.sheet.grain
-    kernels = [contribution for contribution in working.bowl.base.contributions if contribution.item.group == "grain"]
-    dry = book.add(
+    fact_book, asked = calculation.fact_book, calculation.sheet.grain
+    kernels = [
+        contribution for contribution in calculation.bowl.base.contributions if contribution.item.group == "grain"
+    ]
+    dry = fact_book.add(
         "grain.dry_g",
         sum(contribution.grams for contribution in kernels),
         say("the grain of the base, as weighed dry"),
         source=CONSERVATION,
         of=[leaf(contribution.ref, contribution.item.name, contribution.grams, "g") for contribution in kernels],
     )
-    book.add(
+    fact_book.add(
         "grain.soak_min",
         asked.soak_min,
         say("as on the sheet"),
         source="sheet",
-        of=[working.from_sheet("grain.soak_min", "soak", asked.soak_min, "min")],
+        of=[calculation.from_sheet("grain.soak_min", "soak", asked.soak_min, "min")],
     )
-    book.add(
+    fact_book.add(
         "grain.drain_min",
         0.0 if own_water else asked.drain_min,
         say("nothing is drained") if own_water else say("as on the sheet"),
         source="sheet",
-        of=[working.from_sheet("grain.drain_min", "drain", asked.drain_min, "min")],
+        of=[calculation.from_sheet("grain.drain_min", "drain", asked.drain_min, "min")],
     )
     return dry
 
 
-def _enter_taken(working: Calculation, dry: float, *, wet: bool) -> float:
+def _enter_taken(calculation: Calculation, dry: float, *, wet: bool) -> float:
     """Water gained in the soak and the rinses, in per cent of the dry grain; by the scale, where it has shown it."""
-    book, asked = working.book, working.sheet.grain
-    warm = working.from_sheet("grain.soak_c", "water", asked.soak_c, "°C")
-    book.add("grain.soak_end_pct", most_pct(asked.soak_c), say("after days"), source=PELEG, of=[warm])
+    fact_book, asked = calculation.fact_book, calculation.sheet.grain
+    warm = calculation.from_sheet("grain.soak_c", "water", asked.soak_c, "°C")
+    fact_book.add("grain.soak_end_pct", most_pct(asked.soak_c), say("after days"), source=PELEG, of=[warm])
     takes: EstimateId = "uptake"
-    rinses = working.from_sheet("grain.rinses", say("rinses, a minute and a half each"), asked.rinses)
+    rinses = calculation.from_sheet("grain.rinses", say("rinses, a minute and a half each"), asked.rinses)
     taken = timed(
-        working,
+        calculation,
         "grain.uptake_pct",
         say("water gained in the soak and the rinses"),
         scaled(uptake_pct(asked.soak_min + RINSE_MIN * asked.rinses, asked.soak_c), takes),
@@ -190,51 +198,53 @@ def _enter_taken(working: Calculation, dry: float, *, wet: bool) -> float:
         source=PELEG,
         of=["grain.soak_min", "grain.soak_end_pct", warm, rinses],
     )
-    shown = working.weighed.get("grain.soaked_g")
+    shown = calculation.weighed.get("grain.soaked_g")
     if shown is not None:
-        cling = dry / 100 * math.exp(-asked.drain_min / CLING_MIN) * working.likely("cling_pct") if wet else 0.0
+        cling = dry / 100 * math.exp(-asked.drain_min / CLING_MIN) * calculation.likely("cling_pct") if wet else 0.0
         says = say("what the scale showed when it had drained, less the dry grain and the film between")
-        taken = book.add(
+        taken = fact_book.add(
             "grain.uptake_pct", max(0.0, 100 * (shown - cling - dry) / dry), says, source=WEIGHED, of=["grain.dry_g"]
         )
     return taken
 
 
-def _pour(working: Calculation, held: float) -> None:
+def _pour(calculation: Calculation, held: float) -> None:
     """All the water of the pot and the liquid to pour, whichever of the two the sheet says."""
-    said = working.sheet.grain.water
-    book = working.book
+    said = calculation.sheet.grain.water
+    fact_book = calculation.fact_book
     liquids = [
         contribution
-        for contribution in working.bowl.base.contributions
-        if contribution.item.group == "liquid" and not working.way.joins_late(contribution.joins)
+        for contribution in calculation.bowl.base.contributions
+        if contribution.item.group == "liquid" and not calculation.way.joins_late(contribution.joins)
     ]
     asked = sum(contribution.grams for contribution in liquids)
     of: Origins = [
         leaf(contribution.ref, contribution.item.name, round(contribution.grams, 1), "g") for contribution in liquids
     ]
     if said == "poured":
-        book.add(
+        fact_book.add(
             "grain.total_water_g",
             asked + held,
             say("what is poured on, and what soaking, rinsing and draining left in the grain"),
             source=CONSERVATION,
             of=[*of, "grain.uptake_g", "grain.cling_g"],
         )
-        book.add("grain.cook_water_g", asked, say("the liquid of the base, as poured"), source="sheet", of=of)
+        fact_book.add("grain.cook_water_g", asked, say("the liquid of the base, as poured"), source="sheet", of=of)
         return
     if said == "own":
-        book.add("grain.total_water_g", asked, say("the liquid that it soaks and cooks in"), source="sheet", of=of)
-        book.add("grain.cook_water_g", asked, say("the grain soaks in it; nothing is drained"), source="sheet", of=of)
+        fact_book.add("grain.total_water_g", asked, say("the liquid that it soaks and cooks in"), source="sheet", of=of)
+        fact_book.add(
+            "grain.cook_water_g", asked, say("the grain soaks in it; nothing is drained"), source="sheet", of=of
+        )
         return
-    book.add(
+    fact_book.add(
         "grain.total_water_g",
         max(asked, held),
         say("the liquid of the base: soaked up and poured on together"),
         source=CONSERVATION,
         of=of,
     )
-    book.add(
+    fact_book.add(
         "grain.cook_water_g",
         max(0.0, asked - held),
         say("all the liquid of the base, less what soaking, rinsing and draining left in the grain"),
@@ -244,19 +254,19 @@ def _pour(working: Calculation, held: float) -> None:
     if asked < held:
         says = say(
             "The soak alone brings {held} of water; the sheet asks {asked}. Soak it shorter, or pour more.",
-            held=working.weight(held),
-            asked=working.weight(asked),
+            held=calculation.weight(held),
+            asked=calculation.weight(asked),
         )
-        working.advise("mix", "look", says, 0)
+        calculation.advise("mix", "look", says, 0)
 
 
-def cooked(working: Calculation, soaked: SoakedGrain, batch_g: float) -> tuple[float, float, float]:
+def cooked(calculation: Calculation, soaked: SoakedGrain, batch_g: float) -> tuple[float, float, float]:
     """Cooked grain in grams: likely, low, high; the fact entered. `batch_g` is all that is in the pot."""
-    book = working.book
+    fact_book = calculation.fact_book
     if soaked.cook == "parcel":
         solids = batch_g - soaked.beside
-        water = working.estimates["drinks_pct"]
-        book.add(
+        water = calculation.estimates["drinks_pct"]
+        fact_book.add(
             "grain.pot_water_g",
             max(0.0, soaked.dry * water.value / 100 - soaked.beside),
             say(
@@ -275,7 +285,7 @@ def cooked(working: Calculation, soaked: SoakedGrain, batch_g: float) -> tuple[f
         loss = LOSS[soaked.cook]
         likely, low, high = (batch_g * (1 - share / 100) for share in (loss.middle, loss.high, loss.low))
         of = ["grain.dry_g", "grain.uptake_g"]
-    book.add(
+    fact_book.add(
         "grain.cooked_g",
         likely,
         say("{how}: the grain and its water, less or with what the heat takes or brings", how=HOW[soaked.cook]),
@@ -287,22 +297,22 @@ def cooked(working: Calculation, soaked: SoakedGrain, batch_g: float) -> tuple[f
         high=high,
     )
     if soaked.cook in ("lid", "cooker"):
-        _left(working, soaked, batch_g)
+        _left(calculation, soaked, batch_g)
     return likely, low, high
 
 
-def _left(working: Calculation, soaked: SoakedGrain, batch_g: float) -> None:
+def _left(calculation: Calculation, soaked: SoakedGrain, batch_g: float) -> None:
     """Whether all the water gets taken up: what is in the pot, less what leaves it, less what soft grain can hold."""
-    book, water = working.book, working.book.number("grain.total_water_g")
+    fact_book, water = calculation.fact_book, calculation.fact_book.number("grain.total_water_g")
     gone = batch_g * LOSS[soaked.cook].middle / 100
 
     def solve(is_: Mapping[EstimateId, float]) -> float:
         return max(0.0, water - gone * is_["lid_lost"] - soaked.dry * is_["pot_holds_pct"] / 100)
 
     which: tuple[EstimateId, ...] = ("pot_holds_pct", "lid_lost")
-    ends = [working.estimates[name] for name in which]
+    ends = [calculation.estimates[name] for name in which]
     most = solve({name: row.low for name, row in zip(which, ends, strict=True)})
-    left = book.add(
+    left = fact_book.add(
         "grain.left_water_g",
         solve({name: row.value for name, row in zip(which, ends, strict=True)}),
         say("what is in the pot, less what leaves under the lid, less what soft grain can hold"),
@@ -311,7 +321,7 @@ def _left(working: Calculation, soaked: SoakedGrain, batch_g: float) -> None:
             conservation=CONSERVATION,
             kitchen_estimate=KITCHEN_ESTIMATE,
         ),
-        of=["grain.total_water_g", "grain.dry_g", *(working.estimated(name) for name in which)],
+        of=["grain.total_water_g", "grain.dry_g", *(calculation.estimated(name) for name in which)],
         low=solve({name: row.high for name, row in zip(which, ends, strict=True)}),
         high=most,
     )
@@ -319,22 +329,22 @@ def _left(working: Calculation, soaked: SoakedGrain, batch_g: float) -> None:
     if left > _LEFT_SHARE * soaked.dry:
         says = say(
             "About {left} of water stay on the floor, {most} at most: pour less, or stand it longer ajar.",
-            left=working.weight(left),
-            most=working.weight(most),
+            left=calculation.weight(left),
+            most=calculation.weight(most),
         )
-        working.advise("heat", "look", says, 2)
+        calculation.advise("heat", "look", says, 2)
     elif water - gone < needs:
         says = say(
             "It is dry before it is soft: {water} of water for grain that wants {needs}. Pour more.",
-            water=working.weight(water - gone),
-            needs=working.weight(needs),
+            water=calculation.weight(water - gone),
+            needs=calculation.weight(needs),
         )
-        working.advise("heat", "look", says, 1)
+        calculation.advise("heat", "look", says, 1)
 
 
-def grain_worked(working: Calculation, soaked: SoakedGrain) -> GrainResult:
+def grain_worked(calculation: Calculation, soaked: SoakedGrain) -> GrainResult:
     """The soaking curve to twice the asked time, three hours at the least."""
-    book, asked = working.book, working.sheet.grain
+    fact_book, asked = calculation.fact_book, calculation.sheet.grain
     last = max(180.0, 1.6 * asked.soak_min, 3 * half_min(asked.soak_c))
     minutes = tuple(round(last * (i / 60) ** 1.6, 2) for i in range(61))
     return unchecked_model(
@@ -343,32 +353,32 @@ def grain_worked(working: Calculation, soaked: SoakedGrain) -> GrainResult:
         uptake_pct=tuple(round(uptake_pct(m + RINSE_MIN * asked.rinses, asked.soak_c), 2) for m in minutes),
         soak_min=asked.soak_min,
         soak_c=asked.soak_c,
-        at_pct=book.number("grain.uptake_pct"),
-        most_pct=book.number("grain.soak_end_pct"),
+        at_pct=fact_book.number("grain.uptake_pct"),
+        most_pct=fact_book.number("grain.soak_end_pct"),
         dry_g=soaked.dry,
-        soaked_g=book.number("grain.soaked_g"),
-        cook_water_g=book.number("grain.cook_water_g") if "grain.cook_water_g" in book else None,
-        cooked_g=book.number("grain.cooked_g"),
+        soaked_g=fact_book.number("grain.soaked_g"),
+        cook_water_g=fact_book.number("grain.cook_water_g") if "grain.cook_water_g" in fact_book else None,
+        cooked_g=fact_book.number("grain.cooked_g"),
         how=HOW[soaked.cook],
     )
 
 
-def _advise(working: Calculation, cook: GrainCook, taken: float) -> None:
-    asked = working.sheet.grain
+def _advise(calculation: Calculation, cook: GrainCook, taken: float) -> None:
+    asked = calculation.sheet.grain
     if cook in ("steam", "ground") and taken < UNSOAKED_PCT:
         says = say(
             "Only {taken:.0f} % taken up: the hearts stay hard. It wants {unsoaked_pct:.0f} % at least.",
             taken=taken,
             unsoaked_pct=UNSOAKED_PCT,
         )
-        working.advise("mix", "look", says, 1)
+        calculation.advise("mix", "look", says, 1)
     if asked.soak_min > 240 and asked.soak_c > 22:
         says = say(
             "A long soak at {soak_c} sours. Over four hours it belongs in the cold.",
-            soak_c=working.degrees(asked.soak_c),
+            soak_c=calculation.degrees(asked.soak_c),
         )
-        working.advise("mix", "look", says, 2)
+        calculation.advise("mix", "look", says, 2)
     if cook in ("steam", "ground") and asked.drain_min < 20:
-        working.advise(
+        calculation.advise(
             "mix", "look", say("Drain it truly dry, half an hour on the sieve: wet grain steams to mush."), 3
         )

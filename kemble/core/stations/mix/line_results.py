@@ -42,81 +42,81 @@ class LineResult(AnswerModel):
     question: Words = ""
 
 
-def worked_line(working: Calculation, one: WeighedLine, base_g: float) -> LineResult:
-    item = one.item
-    near = _counted(one) or household(round(one.grams, 3), g_per_ml=one.g_per_ml, spoons=working.shelf.spoons)
+def worked_line(calculation: Calculation, line: WeighedLine, base_g: float) -> LineResult:
+    item = line.item
+    near = _counted(line) or household(round(line.grams, 3), g_per_ml=line.g_per_ml, spoons=calculation.shelf.spoons)
     carried = [
         unchecked_model(LineDestination, to=share.to, at=share.at, grams=share.grams)
-        for share in one.shares
-        if one.line.splits
+        for share in line.shares
+        if line.line.splits
     ]
-    if one.reserve_g:
+    if line.reserve_g:
         carried.append(
-            unchecked_model(LineDestination, to="", at=one.line.reserve_for or say("kept back"), grams=one.reserve_g)
+            unchecked_model(LineDestination, to="", at=line.line.reserve_for or say("kept back"), grams=line.reserve_g)
         )
     return unchecked_model(
         LineResult,
-        part=one.part,
-        line=one.index,
-        role=one.role,
+        part=line.part,
+        line=line.index,
+        role=line.role,
         name=item.name,
         group=item.group,
-        grams=one.grams,
-        used_g=one.used_g,
-        pct=100.0 * one.used_g / base_g,
-        water_g=item.per_100_g.water * one.used_g / 100,
+        grams=line.grams,
+        used_g=line.used_g,
+        pct=100.0 * line.used_g / base_g,
+        water_g=item.per_100_g.water * line.used_g / 100,
         household=near.text if near else "",
         household_error_pct=near.error_pct if near else 0.0,
         carried=tuple(carried),
         allergens=item.allergens,
         look_alike=item.look_alike,
-        question=question(working, one),
+        question=question(calculation, line),
     )
 
 
-def _counted(one: WeighedLine) -> HouseholdMeasure | None:
+def _counted(line: WeighedLine) -> HouseholdMeasure | None:
     """Eggs are counted, in halves, where that comes near: "2 eggs" and not a third of a cup."""
-    each = one.item.g_per_piece
-    if one.item.group != "egg" or not each:
+    each = line.item.g_per_piece
+    if line.item.group != "egg" or not each:
         return None
-    halves = max(1, round(2 * one.grams / each))
-    error = 100 * (halves * each / 2 - one.grams) / one.grams
+    halves = max(1, round(2 * line.grams / each))
+    error = 100 * (halves * each / 2 - line.grams) / line.grams
     if abs(error) > _NEAR_ENOUGH_PCT:
         return None
     whole = f"{halves // 2 or ''}{'½' if halves % 2 else ''}"
-    name = one.item.name.split(",")[0].lower()
+    name = line.item.name.split(",")[0].lower()
     return HouseholdMeasure(f"{whole} {name}{'s' if halves > 2 else ''}", error)
 
 
-def question(working: Calculation, one: WeighedLine) -> str:
+def question(calculation: Calculation, line: WeighedLine) -> str:
     """What is unlikely about how a line is measured, as a question; empty when nothing is."""
-    unit = one.line.amount.unit
-    densities = one.item.density.values()
+    unit = line.line.amount.unit
+    densities = line.item.density.values()
     low, high = 0.8 * min(densities), 1.25 * max(densities)
-    if UNITS[unit].kind in ("volume", "own") and not low <= one.g_per_ml <= high:
-        cup = one.g_per_ml * working.shelf.spoons.cup
+    if UNITS[unit].kind in ("volume", "own") and not low <= line.g_per_ml <= high:
+        cup = line.g_per_ml * calculation.shelf.spoons.cup
         return say(
             "A cup of it would weigh {cup}; {low} to {high} is usual. Another cup, another packet?",
-            cup=working.weight(cup),
-            low=working.weight(low * 250),
-            high=working.weight(high * 250),
+            cup=calculation.weight(cup),
+            low=calculation.weight(low * 250),
+            high=calculation.weight(high * 250),
         )
-    if unit in ("cup_us", "cup_metric") and one.item.group == "grain":
+    if unit in ("cup_us", "cup_metric") and line.item.group == "grain":
         return say(
             "{first}{others}, {factor}? A rice cooker's own holds {volume}.",
             first=UNITS[unit].name[0].upper(),
             others=UNITS[unit].name[1:],
-            factor=working.volume(UNITS[unit].factor),
-            volume=working.volume(180),
+            factor=calculation.volume(UNITS[unit].factor),
+            volume=calculation.volume(180),
         )
-    kinds = {other.line.amount.unit for other in working.bowl.lines if other.line.amount.unit.startswith("cup_")} - {
-        "cup_own"
-    }
+    kinds = {
+        other.line.amount.unit for other in calculation.bowl.lines if other.line.amount.unit.startswith("cup_")
+    } - {"cup_own"}
     if unit.startswith("cup_") and unit != "cup_own" and len(kinds) > 1:
         others = " and ".join(sorted(UNITS[kind].name for kind in kinds if kind != unit))
         return say(
             "{factor} here, but {others} on another line. Are they two cups?",
-            factor=working.volume(UNITS[unit].factor),
+            factor=calculation.volume(UNITS[unit].factor),
             others=others,
         )
     return ""

@@ -89,14 +89,14 @@ def is_whole(contribution: Contribution, base: str) -> bool:
 
 
 def _counted(
-    working: Calculation, soaked: SoakedGrain | None, made: dict[PartRole, FinishedPart]
+    calculation: Calculation, soaked: SoakedGrain | None, made: dict[PartRole, FinishedPart]
 ) -> list[_CountedIngredient]:
     """Every line of the counted parts, as much of it as this sheet has, and the water of the soak."""
-    way = working.way
-    found = []
+    way = calculation.way
+    counteds = []
     for role in way.counted:
-        bowl = working.bowl.parts.get(role)
-        if bowl is None or not (role == "base" or counts_raw(working.sheet, bowl.part)):
+        bowl = calculation.bowl.parts.get(role)
+        if bowl is None or not (role == "base" or counts_raw(calculation.sheet, bowl.part)):
             continue
         share = made[role].have / made[role].grams if role in made and made[role].grams else 1.0
         for contribution in bowl.contributions:
@@ -105,39 +105,48 @@ def _counted(
             packing = contribution.weighed.packing if contribution.weighed else (0.0, 0.0)
             late = role == "base" and way.joins_late(contribution.joins)
             free = (
-                composition.water * working.likely("whole_gives")
+                composition.water * calculation.likely("whole_gives")
                 if role == "base" and is_whole(contribution, way.base)
                 else None
             )
-            found.append(
+            counteds.append(
                 _CountedIngredient(composition, contribution.item.name, contribution.ref, is_base, late, packing, free)
             )
     if soaked and soaked.beside > 0:
         water = Composition.of((soaked.beside, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0))
-        found.append(_CountedIngredient(water, say("the soak"), "grain.uptake_g", False))
-    beans = soaked_beans_g(working)
+        counteds.append(_CountedIngredient(water, say("the soak"), "grain.uptake_g", False))
+    beans = soaked_beans_g(calculation)
     if beans > 0:
         water = Composition.of((beans, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0))
-        found.append(_CountedIngredient(water, say("the soak of the beans"), "grain.bean_uptake_g", False))
-    return found
+        counteds.append(_CountedIngredient(water, say("the soak of the beans"), "grain.bean_uptake_g", False))
+    return counteds
 
 
-def _ratios(working: Calculation, counted: list[_CountedIngredient], base_g: float) -> dict[str, float]:
+def _ratios(calculation: Calculation, counted: list[_CountedIngredient], base_g: float) -> dict[str, float]:
     """Water, sugar, fat and salt that are not the base's own, each with every line's contribution."""
-    stuff = "flour" if working.way.base == "flour" else say("dry grain")
+    stuff = "flour" if calculation.way.base == "flour" else say("dry grain")
     ratios = {}
     for key, component in (("hydration", "water"), ("sugar", "sugar"), ("fat", "fat"), ("salt", "salt")):
-        shares = [(getattr(one.free, component), one) for one in counted if not one.is_base]
+        shares = [
+            (getattr(counted_ingredient.free, component), counted_ingredient)
+            for counted_ingredient in counted
+            if not counted_ingredient.is_base
+        ]
         shares.sort(key=lambda pair: -pair[0])
         of: list[str | Origin] = ["mix.base_g"]
         of += [
-            leaf(one.ref, say("{component} in {item}", component=component, item=one.name.lower()), round(mass, 1), "g")
-            for mass, one in shares
+            leaf(
+                counted.ref,
+                say("{component} in {item}", component=component, item=counted.name.lower()),
+                round(mass, 1),
+                "g",
+            )
+            for mass, counted in shares
             if mass >= _LEAST_SHARE_G
         ]
         value = 100.0 * sum(mass for mass, _ in shares) / base_g
         low, high = _ratio_range(value, component, counted, base_g)
-        ratios[key] = working.book.add(
+        ratios[key] = calculation.fact_book.add(
             f"mix.{key}_pct",
             value,
             say(
@@ -159,93 +168,97 @@ def _ratio_range(
     More of the base lowers the ratio; more of anything else raises it by its own share.
     """
     down = up = 0.0
-    for one in counted:
-        loose, full = one.packing
-        if one.is_base:
-            share = value * one.composition.total / base_g
+    for counted_ingredient in counted:
+        loose, full = counted_ingredient.packing
+        if counted_ingredient.is_base:
+            share = value * counted_ingredient.composition.total / base_g
             loose, full = -full / (1 + full), -loose / (1 + loose)
         else:
-            share = 100.0 * getattr(one.free, component) / base_g
+            share = 100.0 * getattr(counted_ingredient.free, component) / base_g
         down += (share * loose) ** 2
         up += (share * full) ** 2
     low, high = math.sqrt(down), math.sqrt(up)
     return (value - low, value + high) if low + high > made_parts.LEAST_RANGE * value else (None, None)
 
 
-def mix(working: Calculation) -> MixResult:
+def mix(calculation: Calculation) -> MixResult:
     """Ratios, batch, yields, volume and gel temperature."""
-    way, bowl = working.way, working.bowl
-    soaked = grains.grain(working)
-    made = made_parts.parts(working)
-    base_g = _enter_base(working)
-    counted = _counted(working, soaked, made)
-    ratios = _ratios(working, counted, base_g)
+    way, bowl = calculation.way, calculation.bowl
+    soaked = grains.grain(calculation)
+    made = made_parts.parts(calculation)
+    base_g = _enter_base(calculation)
+    counted = _counted(calculation, soaked, made)
+    ratios = _ratios(calculation, counted, base_g)
     for group, key in (("egg", "mix.egg_pct"), ("legume", "mix.legume_pct")):
         grams = bowl.base.of_group(group)
         if grams:
-            working.book.add(
+            calculation.fact_book.add(
                 key, 100 * grams / base_g, say("on the base's weight"), source=CONSERVATION, of=["mix.base_g"]
             )
-    whole, stays = _enter_batch(working, soaked, [one for one in counted if not one.late])
-    in_heat = [one for one in bowl.base.contributions if not way.joins_late(one.joins)]
-    late = [one for one in bowl.base.contributions if way.joins_late(one.joins)]
-    heated = Composition.summed(one.composition for one in in_heat)
-    beside = (soaked.beside if soaked else 0.0) + soaked_beans_g(working)
+    whole, stays = _enter_batch(
+        calculation, soaked, [counted_ingredient for counted_ingredient in counted if not counted_ingredient.late]
+    )
+    in_heat = [contribution for contribution in bowl.base.contributions if not way.joins_late(contribution.joins)]
+    late = [contribution for contribution in bowl.base.contributions if way.joins_late(contribution.joins)]
+    heated = Composition.summed(contribution.composition for contribution in in_heat)
+    beside = (soaked.beside if soaked else 0.0) + soaked_beans_g(calculation)
     if beside:
         heated = heated.with_water(heated.water + beside)
-    cooked = _cooked(working, soaked, made, heated.scaled(stays), late)
+    cooked = _cooked(calculation, soaked, made, heated.scaled(stays), late)
     shaped = cooked if way.portions == "cooked" else whole
-    _volume(working, shaped)
-    _enter_gel(working, whole, heated, in_heat)
-    scald(working, base_g)
-    drawing = _drawing(working, whole, ratios)
-    _advise(working, ratios["hydration"], sweetness_pct(working, ratios["sugar"], base_g), ratios["fat"])
-    lines = tuple(worked_line(working, one, base_g) for one in bowl.lines)
+    _volume(calculation, shaped)
+    _enter_gel(calculation, whole, heated, in_heat)
+    scald(calculation, base_g)
+    drawing = _drawing(calculation, whole, ratios)
+    _advise(calculation, ratios["hydration"], sweetness_pct(calculation, ratios["sugar"], base_g), ratios["fat"])
+    lines = tuple(worked_line(calculation, line, base_g) for line in bowl.lines)
     parts = (
-        made_parts.base_worked(working, heated.total, _range(working)),
-        *made_parts.parts_worked(working, made),
+        made_parts.base_worked(calculation, heated.total, _range(calculation)),
+        *made_parts.parts_worked(calculation, made),
     )
-    worked_grain = grains.grain_worked(working, soaked) if soaked else None
-    _enter_filling(working, made, base_g)
+    worked_grain = grains.grain_worked(calculation, soaked) if soaked else None
+    _enter_filling(calculation, made, base_g)
     return MixResult(drawing, heated, shaped, cooked, made, lines, parts, worked_grain)
 
 
-def _enter_base(working: Calculation) -> float:
+def _enter_base(calculation: Calculation) -> float:
     """The flour or the dry grain of the base, in grams: what every ratio is told on."""
-    way = working.way
-    kernels = [one for one in working.bowl.base.contributions if one.item.group == way.base]
-    return working.book.add(
+    way = calculation.way
+    kernels = [
+        contribution for contribution in calculation.bowl.base.contributions if contribution.item.group == way.base
+    ]
+    return calculation.fact_book.add(
         "mix.base_g",
-        sum(one.grams for one in kernels),
+        sum(contribution.grams for contribution in kernels),
         say("the {base} of the base, as weighed", base="flour" if way.base == "flour" else say("dry grain")),
         source=CONSERVATION,
-        of=[leaf(one.ref, one.item.name, one.grams, "g") for one in kernels],
+        of=[leaf(contribution.ref, contribution.item.name, contribution.grams, "g") for contribution in kernels],
     )
 
 
 def _enter_batch(
-    working: Calculation, soaked: SoakedGrain | None, mixed: Sequence[_CountedIngredient]
+    calculation: Calculation, soaked: SoakedGrain | None, mixed: Sequence[_CountedIngredient]
 ) -> tuple[Composition, float]:
     """All that goes into the batch, as a scale has shown it where one has; and what share of the lines that is."""
-    book, way = working.book, working.way
-    whole = Composition.summed(one.composition for one in mixed)
-    on_scale = working.weighed.get("mix.batch_g", whole.total)
+    fact_book, way = calculation.fact_book, calculation.way
+    whole = Composition.summed(counted.composition for counted in mixed)
+    on_scale = calculation.weighed.get("mix.batch_g", whole.total)
     stays = on_scale / whole.total if whole.total else 1.0  # what clung to bowls took some of everything
     whole = whole.scaled(stays)
-    off = [math.hypot(*(one.composition.total * one.packing[side] for one in mixed)) for side in (0, 1)]
-    ranged = sum(off) > made_parts.LEAST_RANGE * whole.total and "mix.batch_g" not in working.weighed
-    book.add(
+    off = [math.hypot(*(counted.composition.total * counted.packing[side] for counted in mixed)) for side in (0, 1)]
+    ranged = sum(off) > made_parts.LEAST_RANGE * whole.total and "mix.batch_g" not in calculation.weighed
+    fact_book.add(
         "mix.batch_g",
         whole.total,
         say("every line that goes into the batch, reserves held back")
         + (say(", and the water of the soak") if soaked and soaked.beside else ""),
         source=CONSERVATION,
-        of=[leaf(one.ref, one.name, round(one.composition.total, 1), "g") for one in mixed],
+        of=[leaf(counted.ref, counted.name, round(counted.composition.total, 1), "g") for counted in mixed],
         low=whole.total - off[0] if ranged else None,
         high=whole.total + off[1] if ranged else None,
     )
-    _advise_cups(working, mixed)
-    book.add(
+    _advise_cups(calculation, mixed)
+    fact_book.add(
         "mix.water_g",
         whole.water,
         say("water in every line, the {base}'s own included", base=way.base),
@@ -255,25 +268,31 @@ def _enter_batch(
     return whole, stays
 
 
-def _enter_gel(working: Calculation, whole: Composition, heated: Composition, in_heat: Sequence[Contribution]) -> None:
+def _enter_gel(
+    calculation: Calculation, whole: Composition, heated: Composition, in_heat: Sequence[Contribution]
+) -> None:
     """Where the starch of it gels, by the sugar in its free water and by how much of that there is."""
     in_water = 100.0 * whole.sugar / (whole.sugar + whole.water) if whole.sugar + whole.water else 0.0
-    working.book.add(
+    calculation.fact_book.add(
         "mix.sugar_in_water_pct",
         in_water,
         say("sugar divided by sugar and water together"),
         source=CONSERVATION,
         of=["mix.sugar_pct", "mix.water_g"],
     )
-    gives = working.likely("whole_gives")
-    bound = sum(one.composition.water * (1 - gives) for one in in_heat if is_whole(one, working.way.base))
+    gives = calculation.likely("whole_gives")
+    bound = sum(
+        contribution.composition.water * (1 - gives)
+        for contribution in in_heat
+        if is_whole(contribution, calculation.way.base)
+    )
     free_g = max(0.0, heated.water - bound)
     gel = gel_temperature_c(heated.sugar / free_g if free_g else 2.0, free_g / heated.starch if heated.starch else 9.0)
     gels: EstimateId = "gel_c"
     timed(
-        working,
+        calculation,
         "mix.gel_temperature_c",
-        say("{degrees} in plain water, raised by sugar and by want of water", degrees=working.degrees(65)),
+        say("{degrees} in plain water, raised by sugar and by want of water", degrees=calculation.degrees(65)),
         lambda is_: gel + is_[gels],
         (gels,),
         source=KITCHEN_ESTIMATE,
@@ -281,10 +300,10 @@ def _enter_gel(working: Calculation, whole: Composition, heated: Composition, in
     )
 
 
-def _drawing(working: Calculation, whole: Composition, ratios: Mapping[str, float]) -> MixDrawing:
+def _drawing(calculation: Calculation, whole: Composition, ratios: Mapping[str, float]) -> MixDrawing:
     """What the bowl is made of, and what kind of dough that is."""
-    soft = _softness(working, ratios["hydration"], ratios["sugar"])
-    tender = _tenderness(working, ratios["sugar"], ratios["fat"])
+    soft = _softness(calculation, ratios["hydration"], ratios["sugar"])
+    tender = _tenderness(calculation, ratios["sugar"], ratios["fat"])
     bar = (
         ("water", whole.water),
         ("sugar", whole.sugar),
@@ -295,40 +314,40 @@ def _drawing(working: Calculation, whole: Composition, ratios: Mapping[str, floa
     return unchecked_model(
         MixDrawing,
         bar=tuple(unchecked_model(BarShare, material=m, grams=g) for m, g in bar if g >= _LEAST_SHARE * whole.total),
-        in_zone=inside((ratios["hydration"], ratios["sugar"]), working.way.zone),
+        in_zone=inside((ratios["hydration"], ratios["sugar"]), calculation.way.zone),
         outcome=next(words for limit, words in _OUTCOMES if soft <= limit),
         bite=next(words for limit, words in _BITES if tender <= limit),
     )
 
 
-def _enter_filling(working: Calculation, made: Mapping[PartRole, FinishedPart], base_g: float) -> None:
+def _enter_filling(calculation: Calculation, made: Mapping[PartRole, FinishedPart], base_g: float) -> None:
     """How much filling is made, on the base and on all of it."""
-    book = working.book
-    if not working.sheet.part("filling"):
+    fact_book = calculation.fact_book
+    if not calculation.sheet.part("filling"):
         return
-    share = book.add(
+    share = fact_book.add(
         "mix.filling_pct",
         100 * made["filling"].have / base_g,
         say("filling made, on the base's dry weight"),
         source=CONSERVATION,
         of=["part.filling.made_g", "mix.base_g"],
     )
-    of = "mix.cooked_g" if working.way.portions == "cooked" else "mix.batch_g"
-    book.add(
+    of = "mix.cooked_g" if calculation.way.portions == "cooked" else "mix.batch_g"
+    fact_book.add(
         "mix.filling_share_pct",
-        100 * share * base_g / (share * base_g + 100 * book.number(of)),
+        100 * share * base_g / (share * base_g + 100 * fact_book.number(of)),
         say("filling made, on filling and dough together"),
         source=CONSERVATION,
         of=["part.filling.made_g", of],
     )
 
 
-def _advise_cups(working: Calculation, mixed: Sequence[_CountedIngredient]) -> None:
+def _advise_cups(calculation: Calculation, mixed: Sequence[_CountedIngredient]) -> None:
     """What a cup leaves open, and what would settle it: the line that matters most, weighed once."""
-    fact = working.book.facts["mix.hydration_pct"]
+    fact = calculation.fact_book.facts["mix.hydration_pct"]
     if fact.low is None or fact.high is None:
         return
-    widest = max(mixed, key=lambda one: one.composition.total * (one.packing[1] - one.packing[0]))
+    widest = max(mixed, key=lambda counted: counted.composition.total * (counted.packing[1] - counted.packing[0]))
     if widest.packing[1] - widest.packing[0] < WORTH_WEIGHING:
         return
     says = say(
@@ -337,39 +356,39 @@ def _advise_cups(working: Calculation, mixed: Sequence[_CountedIngredient]) -> N
         high=fact.high,
         item=widest.name.lower(),
     )
-    working.advise("mix", "look", says, 5)
+    calculation.advise("mix", "look", says, 5)
 
 
-def _enter_on_scale(working: Calculation, likely: float, low: float, high: float) -> None:
+def _enter_on_scale(calculation: Calculation, likely: float, low: float, high: float) -> None:
     """What the scale shows with the pan on it, where that has been weighed empty. Grams."""
-    pan = next((pan for pan in working.kitchen.pans if pan.name == working.bowl.base.part.pan), None)
+    pan = next((pan for pan in calculation.kitchen.pans if pan.name == calculation.bowl.base.part.pan), None)
     if pan:
-        working.book.add(
+        calculation.fact_book.add(
             "mix.scale_g",
             likely + pan.empty_g,
             say("with {name}: stop when the scale shows it", name=pan.name),
             source=CONSERVATION,
-            of=["mix.cooked_g", working.from_kitchen("pans", pan.name, pan.empty_g, "g")],
+            of=["mix.cooked_g", calculation.from_kitchen("pans", pan.name, pan.empty_g, "g")],
             low=low + pan.empty_g,
             high=high + pan.empty_g,
         )
 
 
 def _cooked(
-    working: Calculation,
+    calculation: Calculation,
     soaked: SoakedGrain | None,
     made: dict[PartRole, FinishedPart],
     heated: Composition,
     late: Sequence[Contribution],
 ) -> Composition:
     """What the batch weighs when cooked, entered; its composition, water lost taken off, what joins it then put in."""
-    book, way = working.book, working.way
+    fact_book, way = calculation.fact_book, calculation.way
     of: Origins
     if soaked:
-        likely, low, high = grains.cooked(working, soaked, heated.total)
+        likely, low, high = grains.cooked(calculation, soaked, heated.total)
         says, of = say("the cooked grain"), ["grain.cooked_g"]
     else:
-        loss = way.loss(working.schools)
+        loss = way.loss(calculation.schools)
         likely, low, high = (heated.total * (1 - share / 100) for share in (loss.middle, loss.high, loss.low))
         says = (
             say("the base less {middle:g} % in this heat", middle=loss.middle)
@@ -385,13 +404,13 @@ def _cooked(
             ),
         ]
     whole = [heated.with_water(heated.water - (heated.total - likely))]
-    for one in late:
-        likely, low, high = likely + one.grams, low + one.grams, high + one.grams
-        whole.append(one.composition)
-        of.append(leaf(one.ref, one.item.name, round(one.grams, 1), "g"))
-        says += say(", and the {item} that joins it then", item=one.item.name.lower())
+    for contribution in late:
+        likely, low, high = likely + contribution.grams, low + contribution.grams, high + contribution.grams
+        whole.append(contribution.composition)
+        of.append(leaf(contribution.ref, contribution.item.name, round(contribution.grams, 1), "g"))
+        says += say(", and the {item} that joins it then", item=contribution.item.name.lower())
     for role in way.counted:
-        if role in made and counts_raw(working.sheet, working.bowl.parts[role].part):
+        if role in made and counts_raw(calculation.sheet, calculation.bowl.parts[role].part):
             likely, low, high = (
                 total + part * (made[role].have / made[role].grams if made[role].grams else 1.0)
                 for total, part in ((likely, made[role].grams), (low, made[role].low), (high, made[role].high))
@@ -399,11 +418,11 @@ def _cooked(
             whole.append(made[role].had)
             of.append(f"part.{role}.made_g")
             says += say(" and the {name}", name=made[role].name)
-    shown = working.weighed.get("mix.cooked_g")
+    shown = calculation.weighed.get("mix.cooked_g")
     if shown is not None:
         likely = low = high = shown
         says = say("as it was weighed when cooked")
-    book.add(
+    fact_book.add(
         "mix.cooked_g",
         likely,
         says,
@@ -412,31 +431,31 @@ def _cooked(
         low=low,
         high=high,
     )
-    _enter_on_scale(working, likely, low, high)
+    _enter_on_scale(calculation, likely, low, high)
     return Composition.summed(whole) if shown is None else to_weight(Composition.summed(whole), shown)
 
 
-def _range(working: Calculation) -> tuple[float, float, float]:
+def _range(calculation: Calculation) -> tuple[float, float, float]:
     """The cooked batch: likely, low, high."""
-    fact = working.book.facts["mix.cooked_g"]
-    likely = working.book.number("mix.cooked_g")
+    fact = calculation.fact_book.facts["mix.cooked_g"]
+    likely = calculation.fact_book.number("mix.cooked_g")
     return likely, likely if fact.low is None else fact.low, likely if fact.high is None else fact.high
 
 
-def _volume(working: Calculation, shaped: Composition) -> None:
-    book = working.book
+def _volume(calculation: Calculation, shaped: Composition) -> None:
+    fact_book = calculation.fact_book
     density = properties(fractions(shaped), 25.0).rho / 1000.0
-    of = "mix.cooked_g" if working.way.portions == "cooked" else "mix.batch_g"
-    book.add(
+    of = "mix.cooked_g" if calculation.way.portions == "cooked" else "mix.batch_g"
+    fact_book.add(
         "mix.density_g_per_ml",
         density,
-        say("the components' volumes added up, at {degrees}", degrees=working.degrees(25)),
+        say("the components' volumes added up, at {degrees}", degrees=calculation.degrees(25)),
         source=CHOI_OKOS,
         of=[of, "mix.water_g"],
     )
-    book.add(
+    fact_book.add(
         "mix.volume_ml",
-        book.number(of) / density,
+        fact_book.number(of) / density,
         say("weight divided by density"),
         source=CHOI_OKOS,
         of=[of, "mix.density_g_per_ml"],
@@ -457,13 +476,13 @@ def _index(value: float) -> float:
     return max(-2.0, min(2.0, value))
 
 
-def _softness(working: Calculation, hydration: float, sugar: float) -> float:
+def _softness(calculation: Calculation, hydration: float, sugar: float) -> float:
     """-2 firm to +2 soft against the way's midway point. Kitchen estimate: sugar counts half of water."""
-    way = working.way
+    way = calculation.way
     water = (hydration - way.midway[0]) / ((way.hydration.high - way.hydration.low) / 2)
     sweet = (sugar - way.midway[1]) / ((way.sugar.high - way.sugar.low) / 2)
     soft = _index(1.2 * water + 0.5 * sweet)
-    return working.book.add(
+    return calculation.fact_book.add(
         "mix.softness",
         soft,
         say("how far water and sugar lie from the way's midway; an index, not a measurement"),
@@ -479,13 +498,13 @@ def _softness(working: Calculation, hydration: float, sugar: float) -> float:
     )
 
 
-def _tenderness(working: Calculation, sugar: float, fat: float) -> float:
+def _tenderness(calculation: Calculation, sugar: float, fat: float) -> float:
     """-2 chewy to +2 tender: sugar and fat both part the starch. Kitchen estimate: they count alike across their bands."""
-    way = working.way
+    way = calculation.way
     rich = (fat - way.fat.middle) / max(1.0, (way.fat.high - way.fat.low) / 2)
     sweet = (sugar - way.sugar.middle) / max(1.0, (way.sugar.high - way.sugar.low) / 2)
     tender = _index(0.8 * rich + 0.6 * sweet)
-    return working.book.add(
+    return calculation.fact_book.add(
         "mix.tenderness",
         tender,
         say("how far sugar and fat lie from the middle of the way's bands; an index, not a measurement"),
@@ -512,17 +531,21 @@ _BITES = (
 )
 
 
-def _advise(working: Calculation, hydration: float, sugar: float, fat: float) -> None:
-    way = working.way
+def _advise(calculation: Calculation, hydration: float, sugar: float, fat: float) -> None:
+    way = calculation.way
     kernels = {
-        contribution.item.id for contribution in working.bowl.base.contributions if contribution.item.group == way.base
+        contribution.item.id
+        for contribution in calculation.bowl.base.contributions
+        if contribution.item.group == way.base
     }
     if "rice-flour" in kernels:
-        working.advise(
+        calculation.advise(
             "mix", "look", say("Plain rice flour bakes and boils dry and short. Is it the sweet rice packet?"), 0
         )
     if kernels == {"plain-rice"}:
-        working.advise("mix", "look", say("Plain rice stays apart and will not hold. Is it the sweet rice packet?"), 0)
+        calculation.advise(
+            "mix", "look", say("Plain rice stays apart and will not hold. Is it the sweet rice packet?"), 0
+        )
     checks = (
         (
             hydration < way.hydration.low,
@@ -549,21 +572,21 @@ def _advise(working: Calculation, hydration: float, sugar: float, fat: float) ->
     )
     for wrong, says, rank in checks:
         if wrong:
-            working.advise("mix", "look", says, rank)
-    for one in working.bowl.lines:
-        asks = question(working, one)
+            calculation.advise("mix", "look", says, rank)
+    for line in calculation.bowl.lines:
+        asks = question(calculation, line)
         if asks:
-            working.advise("mix", "look", f"{one.item.name}: {asks}", 3)
-    working.advise(
+            calculation.advise("mix", "look", f"{line.item.name}: {asks}", 3)
+    calculation.advise(
         "mix", "good", say("On the map, drag the bean or nudge it with the arrow keys: water across, sugar up."), 9
     )
 
 
-def advise_limits(working: Calculation) -> None:
+def advise_limits(calculation: Calculation) -> None:
     """The way's further bands, on whatever facts they name."""
-    for limit in working.way.limits:
-        if limit.fact in working.book:
-            value = working.book.number(limit.fact)
+    for limit in calculation.way.limits:
+        if limit.fact in calculation.fact_book:
+            value = calculation.fact_book.number(limit.fact)
             says = limit.too_little if value < limit.low else limit.too_much if value > limit.high else ""
             if says:
-                working.advise("mix", "look", says, 2)
+                calculation.advise("mix", "look", says, 2)

@@ -92,20 +92,26 @@ class FinishedPart:
         return self.composition.scaled(self.have / self.grams) if self.grams else self.composition
 
 
-def parts(working: Calculation) -> dict[PartRole, FinishedPart]:
+def parts(calculation: Calculation) -> dict[PartRole, FinishedPart]:
     """Yield and finishing weight of every part beside the base, in the sheet's order."""
-    return {role: _part(working, bowl) for role, bowl in working.bowl.parts.items() if role != "base"}
+    return {role: _part(calculation, bowl) for role, bowl in calculation.bowl.parts.items() if role != "base"}
 
 
-def _part(working: Calculation, bowl: PartBowl) -> FinishedPart:
-    book, part, role = working.book, bowl.part, bowl.role
+def _part(calculation: Calculation, bowl: PartBowl) -> FinishedPart:
+    fact_book, part, role = calculation.fact_book, bowl.part, bowl.role
     finish = bowl.family.finish if bowl.family else PartFinish()
     off = [
-        math.hypot(*(one.grams * one.weighed.packing[side] for one in bowl.contributions if one.weighed))
+        math.hypot(
+            *(
+                contribution.grams * contribution.weighed.packing[side]
+                for contribution in bowl.contributions
+                if contribution.weighed
+            )
+        )
         for side in (0, 1)
     ]
     ranged = sum(off) > LEAST_RANGE * bowl.grams
-    raw = book.add(
+    raw = fact_book.add(
         f"part.{role}.raw_g",
         bowl.grams,
         say("everything that goes into it, reserves and shares for other parts left out"),
@@ -119,54 +125,60 @@ def _part(working: Calculation, bowl: PartBowl) -> FinishedPart:
     )
     main, *others = bowl.outputs
     made = main.made
-    _enter_made(working, bowl, finish, raw)
+    _enter_made(calculation, bowl, finish, raw)
     if finish.boils and raw:
         dry = dry_beans_g(bowl.contributions)
         starts = finish.boils_from * dry if finish.rule == "times-dry" else raw
-        boil_down(working, bowl, finish, max(0.0, starts - sum(one.made.grams for one in bowl.outputs)))
-    _sugar(working, bowl)
+        boil_down(calculation, bowl, finish, max(0.0, starts - sum(output.made.grams for output in bowl.outputs)))
+    _sugar(calculation, bowl)
     of: Origins = [f"part.{role}.made_g"]
     if main.away:
         titles = ", ".join(other.sheet for other in part.made_for)
-        book.add(f"part.{role}.away_g", main.away, say("for {titles}", titles=titles), source=CONSERVATION, of=of)
+        fact_book.add(f"part.{role}.away_g", main.away, say("for {titles}", titles=titles), source=CONSERVATION, of=of)
     if main.kept:
-        book.add(f"part.{role}.kept_g", main.kept, part.kept_for or say("kept back"), source=CONSERVATION, of=of)
+        fact_book.add(f"part.{role}.kept_g", main.kept, part.kept_for or say("kept back"), source=CONSERVATION, of=of)
     if main.taken:
-        takers = ", ".join(dict.fromkeys(_name(working, one.taker) for one in _takes_of(working, bowl, main)))
-        book.add(f"part.{role}.taken_g", main.taken, say("into {takers}", takers=takers), source=CONSERVATION, of=of)
+        takers = ", ".join(
+            dict.fromkeys(_name(calculation, taken.taker) for taken in _takes_of(calculation, bowl, main))
+        )
+        fact_book.add(
+            f"part.{role}.taken_g", main.taken, say("into {takers}", takers=takers), source=CONSERVATION, of=of
+        )
     if main.away or main.kept or main.taken:
-        book.add(f"part.{role}.have_g", main.rest, say("what is left for this sheet"), source=CONSERVATION, of=of)
+        fact_book.add(f"part.{role}.have_g", main.rest, say("what is left for this sheet"), source=CONSERVATION, of=of)
     if others:
-        _enter_others(working, bowl, others)
-    _short(working, bowl)
-    pan = next((pan for pan in working.kitchen.pans if pan.name == part.pan), None)
+        _enter_others(calculation, bowl, others)
+    _short(calculation, bowl)
+    pan = next((pan for pan in calculation.kitchen.pans if pan.name == part.pan), None)
     if pan:
-        book.add(
+        fact_book.add(
             f"part.{role}.scale_g",
             made.grams + pan.empty_g,
             say("with {name}: stop when the scale shows it", name=pan.name),
             source=CONSERVATION,
-            of=[*of, working.from_kitchen("pans", pan.name, pan.empty_g, "g")],
+            of=[*of, calculation.from_kitchen("pans", pan.name, pan.empty_g, "g")],
             low=made.low + pan.empty_g,
             high=made.high + pan.empty_g,
         )
     return FinishedPart(role, part.name or role, made.grams, made.low, made.high, main.rest, made.composition)
 
 
-def _name(working: Calculation, role: PartRole) -> str:
-    part = working.bowl.parts[role].part
+def _name(calculation: Calculation, role: PartRole) -> str:
+    part = calculation.bowl.parts[role].part
     return part.name or role
 
 
-def _takes_of(working: Calculation, bowl: PartBowl, had: PartOutput) -> list[TakenOutput]:
-    return [one for one in working.bowl.taken if (one.source, one.output) == (bowl.role, had.made.output.id)]
+def _takes_of(calculation: Calculation, bowl: PartBowl, had: PartOutput) -> list[TakenOutput]:
+    return [
+        taken for taken in calculation.bowl.taken if (taken.source, taken.output) == (bowl.role, had.made.output.id)
+    ]
 
 
-def _enter_others(working: Calculation, bowl: PartBowl, others: list[PartOutput]) -> None:
+def _enter_others(calculation: Calculation, bowl: PartBowl, others: list[PartOutput]) -> None:
     """What is made beside what the part is made for."""
-    likely, low, high = (sum(getattr(one.made, name) for one in others) for name in ("grams", "low", "high"))
-    names = " and ".join(one.made.output.name for one in others)
-    working.book.add(
+    likely, low, high = (sum(getattr(output.made, name) for output in others) for name in ("grams", "low", "high"))
+    names = " and ".join(output.made.output.name for output in others)
+    calculation.fact_book.add(
         f"part.{bowl.role}.also_g",
         likely,
         say("{names}, from the same pan", names=names),
@@ -177,18 +189,22 @@ def _enter_others(working: Calculation, bowl: PartBowl, others: list[PartOutput]
     )
 
 
-def _short(working: Calculation, bowl: PartBowl) -> None:
+def _short(calculation: Calculation, bowl: PartBowl) -> None:
     """More is taken of it than is made: by how much, who goes without, and what helps."""
     lacking = 0.0
     for had in bowl.outputs:
-        short = [one for one in _takes_of(working, bowl, had) if one.short_g > _A_CRUMB_G]
+        short = [taken for taken in _takes_of(calculation, bowl, had) if taken.short_g > _A_CRUMB_G]
         if not short:
             continue
-        lacks = sum(one.short_g for one in short)
+        lacks = sum(taken.short_g for taken in short)
         lacking += lacks
         takers = " and ".join(
-            say("the {name} by {short_g}", name=_name(working, one.taker), short_g=working.weight(one.short_g))
-            for one in short
+            say(
+                "the {name} by {short_g}",
+                name=_name(calculation, taken.taker),
+                short_g=calculation.weight(taken.short_g),
+            )
+            for taken in short
         )
         made = had.made.grams
         helps = (
@@ -199,13 +215,13 @@ def _short(working: Calculation, bowl: PartBowl) -> None:
         says = say(
             "Not enough {name}: {made} are made, and {takers} goes short. {helps}",
             name=had.item.name,
-            made=working.weight(made),
+            made=calculation.weight(made),
             takers=takers,
             helps=helps,
         )
-        working.advise("mix", "look", says, 0)
+        calculation.advise("mix", "look", says, 0)
     if lacking:
-        working.book.add(
+        calculation.fact_book.add(
             f"part.{bowl.role}.short_g",
             lacking,
             say("asked of it, less what is made"),
@@ -214,7 +230,7 @@ def _short(working: Calculation, bowl: PartBowl) -> None:
         )
 
 
-def _sugar(working: Calculation, bowl: PartBowl) -> None:
+def _sugar(calculation: Calculation, bowl: PartBowl) -> None:
     """Sugar that is added, on the beans or nuts it sweetens, against the family's band."""
     family = bowl.family
     if family is None or family.sugar is None:
@@ -223,7 +239,7 @@ def _sugar(working: Calculation, bowl: PartBowl) -> None:
     if not main:
         return
     added = [contribution for contribution in bowl.contributions if contribution.item.group != family.sweetened]
-    share = working.book.add(
+    share = calculation.fact_book.add(
         f"part.{bowl.role}.sugar_pct",
         100 * sum(contribution.composition.sugar for contribution in added) / main,
         say("the sugar in everything else, on the weight of the beans or nuts"),
@@ -234,14 +250,14 @@ def _sugar(working: Calculation, bowl: PartBowl) -> None:
     )
     name, band = bowl.part.name or bowl.role, family.sugar
     if share < band.low:
-        working.advise(
+        calculation.advise(
             "mix",
             "look",
             say("Little sugar in the {name}: under {low:g} % it dries and spoils sooner.", name=name, low=band.low),
             4,
         )
     if share > band.high:
-        working.advise(
+        calculation.advise(
             "mix",
             "look",
             say("Much sugar in the {name}: over {high:g} % it stays soft and weeps.", name=name, high=band.high),
@@ -249,15 +265,15 @@ def _sugar(working: Calculation, bowl: PartBowl) -> None:
         )
 
 
-def _enter_made(working: Calculation, bowl: PartBowl, finish: PartFinish, raw: float) -> None:
+def _enter_made(calculation: Calculation, bowl: PartBowl, finish: PartFinish, raw: float) -> None:
     """The weight when done, by the family's rule."""
-    book, role, inside, made = working.book, bowl.role, bowl.composition, bowl.main.made
+    fact_book, role, inside, made = calculation.fact_book, bowl.role, bowl.composition, bowl.main.made
     dry = dry_beans_g(bowl.contributions)
     of: Origins = [f"part.{role}.raw_g"]
     as_it_is = made.composition is inside
     if finish.rule == "curd" and not as_it_is:
-        oil = next(one.made for one in bowl.outputs if one.made.output.group == "fat")
-        book.add(
+        oil = next(output.made for output in bowl.outputs if output.made.output.group == "fat")
+        fact_book.add(
             f"part.{role}.oil_g",
             oil.grams,
             finish.says,
@@ -266,7 +282,7 @@ def _enter_made(working: Calculation, bowl: PartBowl, finish: PartFinish, raw: f
             low=oil.low,
             high=oil.high,
         )
-    book.add(
+    fact_book.add(
         f"part.{role}.made_g",
         made.grams,
         say("everything that goes in") if as_it_is else made.output.says or finish.says,
@@ -283,14 +299,16 @@ def _enter_made(working: Calculation, bowl: PartBowl, finish: PartFinish, raw: f
         return
     thick = finish.rule == "solids" and made.grams >= raw > 0
     if thick and raw - inside.solids < raw * (1 - finish.target.high / 100):
-        working.advise(
+        calculation.advise(
             "mix", "look", say("The {part} is thicker than done already: let it down.", part=bowl.part.name or role), 3
         )
-    lost = raw - sum(one.made.grams for one in bowl.outputs)
+    lost = raw - sum(output.made.grams for output in bowl.outputs)
     if lost > _A_CRUMB_G:
-        book.add(f"part.{role}.loss_g", lost, say("what went in, less what is made"), source=CONSERVATION, of=[*of])
+        fact_book.add(
+            f"part.{role}.loss_g", lost, say("what went in, less what is made"), source=CONSERVATION, of=[*of]
+        )
     if finish.rule in ("solids", "times-dry") and made.grams:
-        book.add(
+        fact_book.add(
             f"part.{role}.solids_pct",
             100 * inside.solids / made.grams,
             say("all that is not water, on its weight when done"),
@@ -298,7 +316,7 @@ def _enter_made(working: Calculation, bowl: PartBowl, finish: PartFinish, raw: f
             of=[f"part.{role}.made_g"],
         )
     if dry and finish.rule == "times-dry":
-        book.add(
+        fact_book.add(
             f"part.{role}.dry_ratio",
             made.grams / dry,
             say("its weight on the dry beans"),
@@ -307,27 +325,27 @@ def _enter_made(working: Calculation, bowl: PartBowl, finish: PartFinish, raw: f
         )
 
 
-def parts_worked(working: Calculation, made: dict[PartRole, FinishedPart]) -> tuple[PartResult, ...]:
+def parts_worked(calculation: Calculation, made: dict[PartRole, FinishedPart]) -> tuple[PartResult, ...]:
     """Each part for the screen."""
-    found = []
-    for role, one in made.items():
-        bowl = working.bowl.parts[role]
-        part, family, facts = bowl.part, bowl.family, working.book
+    part_result = []
+    for role, finished in made.items():
+        bowl = calculation.bowl.parts[role]
+        part, family, facts = bowl.part, bowl.family, calculation.fact_book
         scale = f"part.{role}.scale_g"
         main = bowl.main
-        found.append(
+        part_result.append(
             unchecked_model(
                 PartResult,
                 role=role,
-                name=one.name,
+                name=finished.name,
                 family=family.id if family else "",
                 family_name=family.name if family else "",
                 says=family.finish.says if family else "",
-                reduced=bool(family and family.finish.rule != "mixed") and one.grams < bowl.grams - 0.05,
+                reduced=bool(family and family.finish.rule != "mixed") and finished.grams < bowl.grams - 0.05,
                 raw_g=bowl.grams,
-                made_g=one.grams,
-                low_g=one.low,
-                high_g=one.high,
+                made_g=finished.grams,
+                low_g=finished.low,
+                high_g=finished.high,
                 scale_g=facts.number(scale) if scale in facts else None,
                 pan=part.pan,
                 kept_g=main.kept,
@@ -335,22 +353,27 @@ def parts_worked(working: Calculation, made: dict[PartRole, FinishedPart]) -> tu
                 away_g=main.away,
                 away_to=tuple(other.sheet for other in part.made_for),
                 made_on=part.made_on,
-                have_g=one.have,
-                nth=working.bowl.order.index(role),
-                outputs=tuple(_output_worked(working, had) for had in bowl.outputs),
+                have_g=finished.have,
+                nth=calculation.bowl.order.index(role),
+                outputs=tuple(_output_worked(calculation, had) for had in bowl.outputs),
             )
         )
-    return tuple(found)
+    return tuple(part_result)
 
 
-def _output_worked(working: Calculation, had: PartOutput) -> OutputResult:
-    names = {role: _name(working, role) for role in working.bowl.parts}
-    part, place = working.bowl.parts[had.role].part, had.place
+def _output_worked(calculation: Calculation, had: PartOutput) -> OutputResult:
+    names = {role: _name(calculation, role) for role in calculation.bowl.parts}
+    part, place = calculation.bowl.parts[had.role].part, had.place
     goes = [
         _flowing(
-            one.taker, names[one.taker], one.grams, joins=_joins(working, one), take=one.index, short_g=one.short_g
+            taken.taker,
+            names[taken.taker],
+            taken.grams,
+            joins=_joins(calculation, taken),
+            take=taken.index,
+            short_g=taken.short_g,
         )
-        for one in _takes_of(working, working.bowl.parts[had.role], had)
+        for taken in _takes_of(calculation, calculation.bowl.parts[had.role], had)
     ]
     if had.kept:
         goes.append(_flowing("kept", part.kept_for or say("kept back"), had.kept))
@@ -360,7 +383,7 @@ def _output_worked(working: Calculation, had: PartOutput) -> OutputResult:
     if had.rest > _A_CRUMB_G:
         name = next((name for role, name in names.items() if role == place.to), "")
         goes.append(_flowing(place.to, name, had.rest, where=place.where or "", joins=place.joins))
-    near = household(round(had.made.grams, 3), g_per_ml=had.item.g_per_ml, spoons=working.shelf.spoons)
+    near = household(round(had.made.grams, 3), g_per_ml=had.item.g_per_ml, spoons=calculation.shelf.spoons)
     return unchecked_model(
         OutputResult,
         id=had.made.output.id,
@@ -377,14 +400,14 @@ def _flowing(to: str, name: str, grams: float, **more: Any) -> OutputFlow:
     return unchecked_model(OutputFlow, to=to, name=name, grams=grams, **more)
 
 
-def _joins(working: Calculation, one: TakenOutput) -> str:
-    part = working.bowl.parts[one.taker].part
-    return part.takes[one.index].joins if one.index >= 0 else working.bowl.parts[one.source].main.place.joins
+def _joins(calculation: Calculation, taken: TakenOutput) -> str:
+    part = calculation.bowl.parts[taken.taker].part
+    return part.takes[taken.index].joins if taken.index >= 0 else calculation.bowl.parts[taken.source].main.place.joins
 
 
-def base_worked(working: Calculation, raw: float, cooked: tuple[float, float, float]) -> PartResult:
+def base_worked(calculation: Calculation, raw: float, cooked: tuple[float, float, float]) -> PartResult:
     """The base as a part of its own: with a weight to stop at where it is cooked down in a pan."""
-    part, way, book = working.bowl.base.part, working.way, working.book
+    part, way, fact_book = calculation.bowl.base.part, calculation.way, calculation.fact_book
     likely, low, high = cooked
     return unchecked_model(
         PartResult,
@@ -398,7 +421,7 @@ def base_worked(working: Calculation, raw: float, cooked: tuple[float, float, fl
         made_g=likely,
         low_g=low,
         high_g=high,
-        scale_g=book.number("mix.scale_g") if "mix.scale_g" in book else None,
+        scale_g=fact_book.number("mix.scale_g") if "mix.scale_g" in fact_book else None,
         pan=part.pan,
         kept_g=0.0,
         kept_for="",
@@ -406,7 +429,7 @@ def base_worked(working: Calculation, raw: float, cooked: tuple[float, float, fl
         away_to=(),
         made_on="",
         have_g=likely,
-        nth=working.bowl.order.index("base"),
+        nth=calculation.bowl.order.index("base"),
         outputs=(
             unchecked_model(
                 OutputResult,

@@ -15,37 +15,41 @@ _FLOUR_J_PER_G_K = 1.6
 _TAKES = (12.0, -3.0)
 
 
-def scald(working: Calculation, flour_g: float) -> None:
+def scald(calculation: Calculation, flour_g: float) -> None:
     """Enter what is poured on boiling, the dough's warmth, and what it takes; nothing in a way that does not scald."""
-    usual = working.way.scalded(working.schools)
+    usual = calculation.way.scalded(calculation.schools)
     if usual is None:
         return
-    said = working.sheet.start.scald_pct
+    said = calculation.sheet.start.scald_pct
     share = usual if said is None else said / 100.0
-    book = working.book
-    water = sum(one.grams for one in working.bowl.base.contributions if "water" in one.item.id.split("-"))
-    said_of = [working.from_sheet("start.scald_pct", say("of the water"), round(100 * share), "%")]
-    of = said_of if said is not None else working.school("dough")
-    hot = book.add("mix.scald_g", share * water, say("of the dough's own water"), source=CONSERVATION, of=of)
-    book.add("mix.scald_cool_g", water - hot, say("the rest of it"), source=CONSERVATION, of=["mix.scald_g"])
+    fact_book = calculation.fact_book
+    water = sum(
+        contribution.grams
+        for contribution in calculation.bowl.base.contributions
+        if "water" in contribution.item.id.split("-")
+    )
+    said_of = [calculation.from_sheet("start.scald_pct", say("of the water"), round(100 * share), "%")]
+    of = said_of if said is not None else calculation.school("dough")
+    hot = fact_book.add("mix.scald_g", share * water, say("of the dough's own water"), source=CONSERVATION, of=of)
+    fact_book.add("mix.scald_cool_g", water - hot, say("the rest of it"), source=CONSERVATION, of=["mix.scald_g"])
     if not hot:
         return
-    room, boils = working.kitchen.room_c, working.boil_c
+    room, boils = calculation.kitchen.room_c, calculation.boil_c
     hot_j, rest_j = hot * WATER_J_PER_ML_K, (water - hot) * WATER_J_PER_ML_K + flour_g * _FLOUR_J_PER_G_K
     cools: EstimateId = "poured_c"
     timed(
-        working,
+        calculation,
         "mix.scald_c",
         say("boiling water, cool water and flour at the room's warmth, put together"),
         lambda is_: (hot_j * (boils - is_[cools]) + rest_j * room) / (hot_j + rest_j),
         (cools,),
         source=say("energy balance"),
-        of=["mix.scald_g", "mix.base_g", working.from_kitchen("room_c", "room", room, "°C")],
+        of=["mix.scald_g", "mix.base_g", calculation.from_kitchen("room_c", "room", room, "°C")],
     )
     cooks: EstimateId = "scald_cooks"
     each = 100.0 * hot / flour_g if flour_g else 0.0
     timed(
-        working,
+        calculation,
         "mix.scald_cooked_pct",
         say("boiling water cooks nine tenths of its weight of flour: that part stretches, and makes a tenderer skin"),
         lambda is_: min(100.0, is_[cooks] * each),
@@ -55,7 +59,7 @@ def scald(working: Calculation, flour_g: float) -> None:
     )
     takes: EstimateId = "scald_takes"
     timed(
-        working,
+        calculation,
         "mix.scald_takes_g",
         say("to be as firm as a dough mixed cool: what is cooked holds more"),
         scaled(flour_g * share * (_TAKES[0] + _TAKES[1] * share) / 100.0, takes),

@@ -71,13 +71,13 @@ class HandsDrawing(BaseModel):
 
 def hands_of(sheet: Sheet, worked: WorkResult) -> HandsDrawing:
     """The moves of a worked sheet; nothing for a step whose measures it does not have."""
-    found: dict[str, list[HandFrameDrawing]] = {}
+    hand_frame_drawings_by_name: dict[str, list[HandFrameDrawing]] = {}
     for step in worked.steps:
         rule = _MOVES.get(stage_of(step.id)[0])
         frames = rule(sheet, worked) if rule else []
         if frames:
-            found[step.id] = [_drawn(frame) for frame in frames]
-    return unchecked_model(HandsDrawing, steps=found)
+            hand_frame_drawings_by_name[step.id] = [_drawn(frame) for frame in frames]
+    return unchecked_model(HandsDrawing, steps=hand_frame_drawings_by_name)
 
 
 def _drawn(frame: hand_moves.HandFrame) -> HandFrameDrawing:
@@ -86,11 +86,16 @@ def _drawn(frame: hand_moves.HandFrame) -> HandFrameDrawing:
         says=frame.says,
         box=frame.box,
         strokes=[
-            unchecked_model(StrokeDrawing, kind=one.kind, points=list(one.points), closed=one.closed)
-            for one in frame.strokes
+            unchecked_model(
+                StrokeDrawing, kind=hand_stroke.kind, points=list(hand_stroke.points), closed=hand_stroke.closed
+            )
+            for hand_stroke in frame.strokes
         ],
-        pushes=[unchecked_model(PushDrawing, start=one.start, end=one.end) for one in frame.pushes],
-        spans=[unchecked_model(MeasureDrawing, start=one.start, end=one.end, mm=one.mm) for one in frame.spans],
+        pushes=[unchecked_model(PushDrawing, start=hand_push.start, end=hand_push.end) for hand_push in frame.pushes],
+        spans=[
+            unchecked_model(MeasureDrawing, start=hand_measure.start, end=hand_measure.end, mm=hand_measure.mm)
+            for hand_measure in frame.spans
+        ],
         estimate=frame.estimate,
     )
 

@@ -17,24 +17,24 @@ _FOLDS = f"{GEOMETRY}; the fold a {KITCHEN_ESTIMATE}"
 _SLACK = 0.03  # of its size a parcel may be over without a word
 
 
-def leaves_to_a_parcel(working: Calculation) -> int:
+def leaves_to_a_parcel(calculation: Calculation) -> int:
     """As the sheet says, else as is usual in its way."""
-    return working.sheet.wrap.leaves or working.way.leaves_each
+    return calculation.sheet.wrap.leaves or calculation.way.leaves_each
 
 
-def leaf_parcel(working: Calculation, portions: Portions) -> list[PortionFix]:
+def leaf_parcel(calculation: Calculation, portions: Portions) -> list[PortionFix]:
     """What a parcel of the measured leaf holds, its string, and the weights that would fill it. Nothing unmeasured."""
-    leaf, number = working.sheet.wrap.leaf_mm, leaves_to_a_parcel(working)
-    if leaf is None or not number or working.way.form != "parcel":
+    leaf, number = calculation.sheet.wrap.leaf_mm, leaves_to_a_parcel(calculation)
+    if leaf is None or not number or calculation.way.form != "parcel":
         return []
-    book, parcel = working.book, parcel_of(*leaf, number)
+    fact_book, parcel = calculation.fact_book, parcel_of(*leaf, number)
     measured: Origins = [
-        working.from_sheet("wrap", say("one leaf"), working.size(*leaf)),
-        working.from_sheet("wrap.leaves", say("leaves to a parcel"), number),
+        calculation.from_sheet("wrap", say("one leaf"), calculation.size(*leaf)),
+        calculation.from_sheet("wrap.leaves", say("leaves to a parcel"), number),
     ]
     edge: EstimateId = "edge"
     timed(
-        working,
+        calculation,
         "shape.edge_mm",
         say("the width of its leaves side by side, a brim left for the lid; less where they are too short to go round"),
         scaled(parcel.edge_mm, edge),
@@ -44,7 +44,7 @@ def leaf_parcel(working: Calculation, portions: Portions) -> list[PortionFix]:
     )
     fills: tuple[EstimateId, ...] = ("edge", "swell_share", "packed_g_ml")
     holds = timed(
-        working,
+        calculation,
         "shape.leaf_holds_g",
         say("a parcel of four such edges, an eighth left for the grain to swell"),
         lambda is_: parcel.holds_ml * is_["edge"] ** 3 * is_["swell_share"] * is_["packed_g_ml"],
@@ -56,72 +56,78 @@ def leaf_parcel(working: Calculation, portions: Portions) -> list[PortionFix]:
     rice, filling = (holds * share / piece_g for share in (portions.dough_g, portions.filling_g))
     for key, grams in (("shape.leaf_rice_g", rice), ("shape.leaf_filling_g", filling)):
         if grams > 0:
-            book.add(key, grams, say("in the sheet's proportion"), source=CONSERVATION, of=["shape.leaf_holds_g"])
-    _enter_string(working, parcel.string_mm)
+            fact_book.add(key, grams, say("in the sheet's proportion"), source=CONSERVATION, of=["shape.leaf_holds_g"])
+    _enter_string(calculation, parcel.string_mm)
     if piece_g <= holds * (1 + _SLACK):
         return []
-    more = leaves_for(piece_g / working.likely("packed_g_ml") / working.likely("swell_share"), *leaf)
+    more = leaves_for(piece_g / calculation.likely("packed_g_ml") / calculation.likely("swell_share"), *leaf)
     instead = say("{more} leaves to each", more=more) if more else say("larger leaves")
     says = say(
         "{number} of these leaves fold round {holds}; a parcel has {piece_g}. Lighter parcels, or {instead}.",
         number=number,
-        holds=working.weight(holds),
-        piece_g=working.weight(piece_g),
+        holds=calculation.weight(holds),
+        piece_g=calculation.weight(piece_g),
         instead=instead,
     )
-    working.advise("shape", "look", says, 1)
-    lighter = working.sheet.pieces.model_copy(
+    calculation.advise("shape", "look", says, 1)
+    lighter = calculation.sheet.pieces.model_copy(
         update={
-            **dict.fromkeys(working.sheet.pieces.measures),
+            **dict.fromkeys(calculation.sheet.pieces.measures),
             "count": None,
             "dough_g": round(rice, 1),
             "filling_g": round(filling, 1) if filling > 0 else None,
         }
     )
-    return [PortionFix(says=say("{holds} to a parcel, as the leaf holds", holds=working.weight(holds)), pieces=lighter)]
+    return [
+        PortionFix(says=say("{holds} to a parcel, as the leaf holds", holds=calculation.weight(holds)), pieces=lighter)
+    ]
 
 
-def _enter_string(working: Calculation, string_mm: float) -> None:
-    book = working.book
-    book.add(
+def _enter_string(calculation: Calculation, string_mm: float) -> None:
+    fact_book = calculation.fact_book
+    fact_book.add(
         "shape.string_mm",
         string_mm,
         say("three turns round the waist, and the knot"),
         source=_FOLDS,
         of=["shape.edge_mm"],
     )
-    book.add(
+    fact_book.add(
         "shape.string_m",
-        string_mm * book.number("shape.pieces") / 1000.0,
+        string_mm * fact_book.number("shape.pieces") / 1000.0,
         say("for all of them"),
         source=CONSERVATION,
         of=["shape.string_mm", "shape.pieces"],
     )
 
 
-def lining(working: Calculation, tin: Tin, count: int, of: Origin) -> None:
+def lining(calculation: Calculation, tin: Tin, count: int, of: Origin) -> None:
     """The strip and the floor that line one mould, or the leaves that do."""
-    vessel, book = working.sheet.vessel, working.book
+    vessel, fact_book = calculation.sheet.vessel, calculation.fact_book
     if vessel.lining == "none":
         return
-    found = lining_of(tin.floor_mm2, tin.rim_mm, tin.height_mm)
+    leaf_lining = lining_of(tin.floor_mm2, tin.rim_mm, tin.height_mm)
     across = tin.diameter_mm if tin.shape == "round" else math.sqrt(tin.floor_mm2)
     for key, length, says in (
-        ("shape.strip_mm", found.strip_long_mm, say("once round the wall, and lapped")),
-        ("shape.strip_wide_mm", found.strip_wide_mm, say("the height, a little under the floor and over the rim")),
+        ("shape.strip_mm", leaf_lining.strip_long_mm, say("once round the wall, and lapped")),
+        (
+            "shape.strip_wide_mm",
+            leaf_lining.strip_wide_mm,
+            say("the height, a little under the floor and over the rim"),
+        ),
         ("shape.floor_mm", across, say("as the floor: cut round the tin itself")),
     ):
-        book.add(key, length, says, source=GEOMETRY, of=[of])
-    leaf = working.sheet.wrap.leaf_mm
+        fact_book.add(key, length, says, source=GEOMETRY, of=[of])
+    leaf = calculation.sheet.wrap.leaf_mm
     if vessel.lining != "leaf" or leaf is None:
         return
-    wrapper = working.bowl.parts.get("wrapper")
+    wrapper = calculation.bowl.parts.get("wrapper")
     spare = wrapper.family.spare_pct if wrapper and wrapper.family else 0.0
-    each = leaves_to_line(found.area_mm2, *leaf)
-    book.add(
+    each = leaves_to_line(leaf_lining.area_mm2, *leaf)
+    fact_book.add(
         "shape.lining_leaves",
         float(math.ceil(each * count * (1 + spare / 100))),
         say("floor and wall, each leaf lapped over the next, {spare:.0f} % over because some tear", spare=spare),
         source=_FOLDS,
-        of=[of, working.from_sheet("wrap", say("one leaf"), working.size(*leaf))],
+        of=[of, calculation.from_sheet("wrap", say("one leaf"), calculation.size(*leaf))],
     )

@@ -73,48 +73,48 @@ class BallDrawing(AnswerModel):
         return not self.cannot
 
 
-def pieces(working: Calculation, mixed: MixResult) -> tuple[BallDrawing | None, Composition | None]:
+def pieces(calculation: Calculation, mixed: MixResult) -> tuple[BallDrawing | None, Composition | None]:
     """Weights and sizes of the pieces: the drawing and what is within. With a problem noted, the piece that cannot be,
     or None where nothing of it is known."""
-    way = working.way
-    filling, heart = filling_of(mixed), heart_of(working.bowl, mixed.made)
+    way = calculation.way
+    filling, heart = filling_of(mixed), heart_of(calculation.bowl, mixed.made)
     if heart and not heart.each_g:
-        working.problem(
+        calculation.problem(
             "parts", say("nobody has said how heavy one {name} is", name=heart.name), say("the weight of one, in g")
         )
         return None, None
-    stuff = stuff_of(working, filling, heart)
-    portions, cannot = portioned(working, mixed, filling, heart, stuff)
+    stuff = stuff_of(calculation, filling, heart)
+    portions, cannot = portioned(calculation, mixed, filling, heart, stuff)
     outside = way.wraps == "outside" and filling is not None
     within = portions.filling_g > 0
     ball = ball_in(portions, stuff, outside)
     if not cannot and within and (ball.inner_g <= 0 or ball.skin_mm < _A_FILM_MM):
-        working.problem(
+        calculation.problem(
             "pieces",
             say(
                 "{dough_g} and {filling_g} leave no layer round the other",
-                dough_g=working.weight(portions.dough_g),
-                filling_g=working.weight(portions.filling_g),
+                dough_g=calculation.weight(portions.dough_g),
+                filling_g=calculation.weight(portions.filling_g),
             ),
             say("more of what goes outside, or less inside"),
         )
         cannot = "layer"
     if cannot:
-        return _drawn(working, portions, ball, stuff, filling, heart, cannot=cannot), None
-    _enter_weights(working, portions, heart)
-    _enter_parts(working, mixed.made, portions)
-    _enter_sizes(working, portions, ball, heart)
+        return _drawn(calculation, portions, ball, stuff, filling, heart, cannot=cannot), None
+    _enter_weights(calculation, portions, heart)
+    _enter_parts(calculation, mixed.made, portions)
+    _enter_sizes(calculation, portions, ball, heart)
     rolled = None
-    if working.follows(way.rolled_when):
-        rolled = roll_out(working, portions.dough_g, portions.dough_total)
+    if calculation.follows(way.rolled_when):
+        rolled = roll_out(calculation, portions.dough_g, portions.dough_total)
         if rolled is None:
             return None, None
-    least = _enter_least(working)
-    _advise(working, portions, ball, heart, least)
-    _enter_trim(working, portions)
-    _enter_hands(working)
+    least = _enter_least(calculation)
+    _advise(calculation, portions, ball, heart, least)
+    _enter_trim(calculation, portions)
+    _enter_hands(calculation)
     drawing = _drawn(
-        working,
+        calculation,
         portions,
         ball,
         stuff,
@@ -122,7 +122,7 @@ def pieces(working: Calculation, mixed: MixResult) -> tuple[BallDrawing | None, 
         heart,
         least=least,
         rolled=rolled,
-        remedies=_remedies(working, portions),
+        remedies=_remedies(calculation, portions),
     )
     inside = [filling] if filling else []
     if heart:
@@ -130,13 +130,13 @@ def pieces(working: Calculation, mixed: MixResult) -> tuple[BallDrawing | None, 
     return drawing, Composition.summed(part.composition for part in inside) if inside else None
 
 
-def _remedies(working: Calculation, portions: Portions) -> tuple[PortionFix, ...]:
-    found = (*portions.remedies(working), *leaf_parcel(working, portions))
-    return tuple(_as_finished(working, one) for one in found)
+def _remedies(calculation: Calculation, portions: Portions) -> tuple[PortionFix, ...]:
+    fixes = (*portions.remedies(calculation), *leaf_parcel(calculation, portions))
+    return tuple(_as_finished(calculation, fix) for fix in fixes)
 
 
 def _drawn(
-    working: Calculation,
+    calculation: Calculation,
     portions: Portions,
     ball: Ball,
     stuff: PieceDensities,
@@ -149,7 +149,7 @@ def _drawn(
     cannot: Cannot = "",
 ) -> BallDrawing:
     """The piece in section, also one that cannot be: as it was asked for."""
-    way = working.way
+    way = calculation.way
     outside = way.wraps == "outside" and filling is not None
     return unchecked_model(
         BallDrawing,
@@ -188,20 +188,23 @@ _LABELS = {
 }
 
 
-def _enter_trim(working: Calculation, portions: Portions) -> None:
+def _enter_trim(calculation: Calculation, portions: Portions) -> None:
     """What a piece is begun with where some of its dough is pinched off once it is closed."""
-    trim = (working.sheet.pieces.trim_pct or 0.0) / 100
+    trim = (calculation.sheet.pieces.trim_pct or 0.0) / 100
     if not trim:
         return
-    of: Origins = ["shape.base_g", working.from_sheet("pieces.trim_pct", say("pinched off"), round(100 * trim), "%")]
-    pinch = working.book.add(
+    of: Origins = [
+        "shape.base_g",
+        calculation.from_sheet("pieces.trim_pct", say("pinched off"), round(100 * trim), "%"),
+    ]
+    pinch = calculation.fact_book.add(
         "shape.pinch_g",
         portions.dough_g / (1 - trim),
         say("what stays on the piece, and what is pinched off"),
         source=CONSERVATION,
         of=of,
     )
-    working.book.add(
+    calculation.fact_book.add(
         "shape.trim_g",
         (pinch - portions.dough_g) * portions.count,
         say("kneaded together it is the dough of the last pieces"),
@@ -210,19 +213,19 @@ def _enter_trim(working: Calculation, portions: Portions) -> None:
     )
 
 
-def _enter_hands(working: Calculation) -> None:
+def _enter_hands(calculation: Calculation) -> None:
     """Salted water for the hands, where a way wets them."""
-    book, salt = working.book, working.way.hands_salt_pct
+    fact_book, salt = calculation.fact_book, calculation.way.hands_salt_pct
     if not salt:
         return
-    ml = book.add(
+    ml = fact_book.add(
         "shape.hand_water_ml",
-        _HANDS_ML + _HANDS_EACH_ML * book.number("shape.pieces"),
+        _HANDS_ML + _HANDS_EACH_ML * fact_book.number("shape.pieces"),
         say("a bowl to dip both hands in, and what each piece takes along"),
         source=KITCHEN_ESTIMATE,
         of=["shape.pieces"],
     )
-    book.add(
+    fact_book.add(
         "shape.hand_salt_g",
         ml * salt / 100,
         say("{salt:g} % of it: tasted on the outside, no more", salt=salt),
@@ -231,69 +234,74 @@ def _enter_hands(working: Calculation) -> None:
     )
 
 
-def _as_finished(working: Calculation, remedy: PortionFix) -> PortionFix:
+def _as_finished(calculation: Calculation, remedy: PortionFix) -> PortionFix:
     """A remedy changes weights and count; how a piece is finished stays."""
-    asked = working.sheet.pieces
+    asked = calculation.sheet.pieces
     if not (asked.bare_pct or asked.trim_pct):
         return remedy
     finished = remedy.pieces.model_copy(update={"bare_pct": asked.bare_pct, "trim_pct": asked.trim_pct})
     return remedy.model_copy(update={"pieces": finished})
 
 
-def _least_skin(working: Calculation) -> float:
+def _least_skin(calculation: Calculation) -> float:
     """The thinnest outer layer that holds: by school, or between schools by how much of the water is scalded."""
-    way, said = working.way, working.sheet.start.scald_pct
+    way, said = calculation.way, calculation.sheet.start.scald_pct
     if said is None or not way.scalds:
-        return way.least_skin(working.schools)
-    told = sorted((share, way.least_skin({**working.schools, choice: school})) for choice, school, share in way.scalds)
+        return way.least_skin(calculation.schools)
+    told = sorted(
+        (share, way.least_skin({**calculation.schools, choice: school})) for choice, school, share in way.scalds
+    )
     shares, leasts = zip(*told, strict=True)
     return float(np.interp(said / 100.0, shares, leasts))
 
 
-def _said(working: Calculation) -> Origins:
+def _said(calculation: Calculation) -> Origins:
     """The measures of a piece that the sheet says, as origins."""
     return [
-        working.from_sheet(f"pieces.{name}", _LABELS[name][0], round(value, 2), _LABELS[name][1])
-        for name, value in working.sheet.pieces.measures.items()
+        calculation.from_sheet(f"pieces.{name}", _LABELS[name][0], round(value, 2), _LABELS[name][1])
+        for name, value in calculation.sheet.pieces.measures.items()
     ]
 
 
-def _enter_least(working: Calculation) -> float:
+def _enter_least(calculation: Calculation) -> float:
     """How thin what lies outside may be, in mm; 0 where nothing says so."""
-    least = _least_skin(working)
+    least = _least_skin(calculation)
     if least:
-        working.book.add(
+        calculation.fact_book.add(
             "shape.least_skin_mm",
             least,
             say("thinner, it tears when it is closed"),
             source=KITCHEN_ESTIMATE,
             of=[
-                one for choice in working.way.choices if choice.station == "shape" for one in working.school(choice.id)
+                origin
+                for choice in calculation.way.choices
+                if choice.station == "shape"
+                for origin in calculation.school(choice.id)
             ],
         )
     return least
 
 
-def _enter_weights(working: Calculation, portions: Portions, heart: WholeCentre | None) -> None:
-    book, asked, way = working.book, working.sheet.pieces, working.way
+def _enter_weights(calculation: Calculation, portions: Portions, heart: WholeCentre | None) -> None:
+    fact_book, asked, way = calculation.fact_book, calculation.sheet.pieces, calculation.way
     batch = "mix.cooked_g" if way.portions == "cooked" else "mix.batch_g"
     dough, filling = way.word("dough"), way.word("filling")
     enough: Origins = ["shape.base_enough_for"]
     weights: Origins = ["shape.base_g"]
-    said = _said(working)
+    said = _said(calculation)
     words = (
         say("from two measures of the piece")
         if len(said) == 2 and not asked.dough_g
         else say("{dough} shared equally", dough=dough)
     )
-    book.add(
+    fact_book.add(
         "shape.base_g",
         portions.dough_g,
         say("as on the sheet") if asked.dough_g else words,
         source="sheet" if asked.dough_g else GEOMETRY,
         of=[batch, *said],
     )
-    book.add(
+    fact_book.add(
         "shape.base_enough_for",
         portions.base_for,
         say("all the {dough} over the {dough} in a piece", dough=dough),
@@ -301,27 +309,27 @@ def _enter_weights(working: Calculation, portions: Portions, heart: WholeCentre 
         of=[batch, "shape.base_g"],
     )
     if heart:
-        book.add(
+        fact_book.add(
             "shape.heart_g",
             heart.each_g,
             say("one {name}", name=heart.name),
-            source="sheet" if working.bowl.parts["heart"].part.each_g else "larder",
+            source="sheet" if calculation.bowl.parts["heart"].part.each_g else "larder",
             of=["part.heart.made_g"],
         )
     if portions.filling_g:
         weights.append("shape.filling_g")
-        _enter_within(working, portions, heart, said)
+        _enter_within(calculation, portions, heart, said)
     if portions.filling_g and portions.filling_total:
         enough.append("shape.filling_enough_for")
-    _enter_count(working, portions, enough)
-    book.add(
+    _enter_count(calculation, portions, enough)
+    fact_book.add(
         "shape.piece_g",
         portions.dough_g + portions.filling_g,
         say("{dough} and {filling} together", dough=dough, filling=filling) if portions.filling_g else dough,
         source=CONSERVATION,
         of=weights,
     )
-    book.add(
+    fact_book.add(
         "shape.left_over_g",
         portions.left_over_g,
         say("what is left of the other when the shorter is used up"),
@@ -330,13 +338,13 @@ def _enter_weights(working: Calculation, portions: Portions, heart: WholeCentre 
     )
 
 
-def _enter_count(working: Calculation, portions: Portions, enough: Origins) -> None:
+def _enter_count(calculation: Calculation, portions: Portions, enough: Origins) -> None:
     """How many pieces there are: whole ones, by whichever is short."""
-    asked, way = working.sheet.pieces, working.way
+    asked, way = calculation.sheet.pieces, calculation.way
     dough, filling = way.word("dough"), way.word("filling")
-    wanted = working.from_sheet("pieces.count", say("pieces asked for"), asked.count or say("as many as it makes"))
+    wanted = calculation.from_sheet("pieces.count", say("pieces asked for"), asked.count or say("as many as it makes"))
     shorter = say("the shorter of {dough} and {filling}, whole pieces only", dough=dough, filling=filling)
-    working.book.add(
+    calculation.fact_book.add(
         "shape.pieces",
         float(portions.count),
         shorter if portions.filling_g else say("whole pieces only"),
@@ -345,16 +353,16 @@ def _enter_count(working: Calculation, portions: Portions, enough: Origins) -> N
     )
 
 
-def _enter_within(working: Calculation, portions: Portions, heart: WholeCentre | None, said: Origins) -> None:
+def _enter_within(calculation: Calculation, portions: Portions, heart: WholeCentre | None, said: Origins) -> None:
     """What lies within a piece, how many that is enough for, and how much it is on its dough."""
-    book, asked, way = working.book, working.sheet.pieces, working.way
+    fact_book, asked, way = calculation.fact_book, calculation.sheet.pieces, calculation.way
     dough, filling = way.word("dough"), way.word("filling")
-    made = "part.filling.have_g" if "part.filling.have_g" in book else "part.filling.made_g"
-    within: Origins = [made] if made in book else []
+    made = "part.filling.have_g" if "part.filling.have_g" in fact_book else "part.filling.made_g"
+    within: Origins = [made] if made in fact_book else []
     words = (
         say("from two measures of the piece") if len(said) == 2 else say("{filling} shared equally", filling=filling)
     )
-    book.add(
+    fact_book.add(
         "shape.filling_g",
         portions.filling_g,
         say("as on the sheet") if asked.filling_g else words,
@@ -362,7 +370,7 @@ def _enter_within(working: Calculation, portions: Portions, heart: WholeCentre |
         of=[*within, *said, *(["shape.heart_g"] if heart else [])],
     )
     if heart and portions.filling_total:
-        book.add(
+        fact_book.add(
             "shape.paste_g",
             portions.paste_g,
             say("all that is within, less the {name}", name=heart.name),
@@ -370,14 +378,14 @@ def _enter_within(working: Calculation, portions: Portions, heart: WholeCentre |
             of=["shape.filling_g", "shape.heart_g"],
         )
     if portions.filling_total:
-        book.add(
+        fact_book.add(
             "shape.filling_enough_for",
             portions.filling_for if math.isfinite(portions.filling_for) else float(MOST_PIECES),
             say("all the {filling} over the {filling} in a piece", filling=filling),
             source=CONSERVATION,
             of=[made, "shape.paste_g" if heart else "shape.filling_g"],
         )
-    book.add(
+    fact_book.add(
         "shape.filling_on_base_pct",
         100 * portions.filling_g / portions.dough_g,
         say("{filling} on {dough}, by weight", filling=filling, dough=dough),
@@ -387,27 +395,27 @@ def _enter_within(working: Calculation, portions: Portions, heart: WholeCentre |
 
 
 def share_parts(
-    working: Calculation, made: dict[PartRole, FinishedPart], count: int, pieces: str
+    calculation: Calculation, made: dict[PartRole, FinishedPart], count: int, pieces: str
 ) -> dict[str, PartRole]:
     """What of each further part goes on a piece, and how far it goes. Returns the fact and the role of those that can run out."""
-    book, way = working.book, working.way
+    fact_book, way = calculation.fact_book, calculation.way
     enough: dict[str, PartRole] = {}
-    for role, one in made.items():
+    for role, finished in made.items():
         if role in way.counted or role in ("filling", "heart", "wrapper"):
             continue
-        part = working.bowl.parts[role].part
-        have = f"part.{role}.have_g" if f"part.{role}.have_g" in book else f"part.{role}.made_g"
-        book.add(
+        part = calculation.bowl.parts[role].part
+        have = f"part.{role}.have_g" if f"part.{role}.have_g" in fact_book else f"part.{role}.made_g"
+        fact_book.add(
             f"part.{role}.piece_g",
-            part.each_g or one.have / max(1, count),
+            part.each_g or finished.have / max(1, count),
             say("as on the sheet") if part.each_g else say("shared equally"),
             source="sheet" if part.each_g else CONSERVATION,
             of=[have, pieces],
         )
         if part.each_g:
-            book.add(
+            fact_book.add(
                 f"part.{role}.enough_for",
-                one.have / part.each_g,
+                finished.have / part.each_g,
                 say("all of it over what goes on a piece"),
                 source=CONSERVATION,
                 of=[have, f"part.{role}.piece_g"],
@@ -416,28 +424,28 @@ def share_parts(
     return enough
 
 
-def _enter_parts(working: Calculation, made: dict[PartRole, FinishedPart], portions: Portions) -> None:
+def _enter_parts(calculation: Calculation, made: dict[PartRole, FinishedPart], portions: Portions) -> None:
     """How far each further part goes, which of all runs out first, and the leaves to soak."""
-    book, way = working.book, working.way
+    fact_book, way = calculation.fact_book, calculation.way
     enough: Origins = ["shape.base_enough_for"]
     if portions.filling_total:
         enough.append("shape.filling_enough_for")
-    enough.extend(share_parts(working, made, portions.count, "shape.pieces"))
+    enough.extend(share_parts(calculation, made, portions.count, "shape.pieces"))
     words = {"dough": way.word("dough"), "filling": way.word("filling"), "": "nothing"}
     first = portions.first_short
-    book.add(
+    fact_book.add(
         "shape.short_of",
         words.get(first, first),
         say("whichever is enough for the fewest pieces"),
         source=CONSERVATION,
         of=enough,
     )
-    wrapper = working.bowl.parts.get("wrapper")
-    each = leaves_to_a_parcel(working)
-    if each and wrapper and working.sheet.wrap.outer != "foil":
+    wrapper = calculation.bowl.parts.get("wrapper")
+    each = leaves_to_a_parcel(calculation)
+    if each and wrapper and calculation.sheet.wrap.outer != "foil":
         spare = wrapper.family.spare_pct if wrapper.family else 0.0
         leaves = math.ceil(portions.count * each * (1 + spare / 100))
-        book.add(
+        fact_book.add(
             "shape.wrappers",
             float(leaves),
             say(
@@ -460,20 +468,20 @@ def _enter_parts(working: Calculation, made: dict[PartRole, FinishedPart], porti
                 leaves=leaves,
                 soaked=soaked,
             )
-            working.advise("shape", "look", says, 2)
+            calculation.advise("shape", "look", says, 2)
 
 
-def _enter_heart(working: Calculation, ball: Ball, heart: WholeCentre, volumes: str) -> None:
+def _enter_heart(calculation: Calculation, ball: Ball, heart: WholeCentre, volumes: str) -> None:
     """The whole fruit or nut across, and how thick the filling lies round it."""
-    book, said = working.book, working.bowl.parts["heart"].part.each_mm
-    book.add(
+    fact_book, said = calculation.fact_book, calculation.bowl.parts["heart"].part.each_mm
+    fact_book.add(
         "shape.heart_mm",
         ball.heart_mm,
         say("as on the sheet") if said else say("a sphere of one {name}'s volume", name=heart.name),
         source="sheet" if said else volumes,
         of=["shape.heart_g"],
     )
-    book.add(
+    fact_book.add(
         "shape.paste_mm",
         (ball.core_mm - ball.heart_mm) / 2,
         say("half the difference of what lies within and the {name}", name=heart.name),
@@ -482,17 +490,17 @@ def _enter_heart(working: Calculation, ball: Ball, heart: WholeCentre, volumes: 
     )
 
 
-def _enter_sizes(working: Calculation, portions: Portions, ball: Ball, heart: WholeCentre | None) -> None:
+def _enter_sizes(calculation: Calculation, portions: Portions, ball: Ball, heart: WholeCentre | None) -> None:
     """Diameters of piece, core and heart in mm, with the skin, and the disc, rope, spoon or packet that follow."""
-    book, way = working.book, working.way
+    fact_book, way = calculation.fact_book, calculation.way
     outside, within = way.wraps == "outside" and portions.paste_g > 0, portions.filling_g > 0
     dough, stuff = way.word("dough"), way.word("filling")
     volumes = f"{GEOMETRY}; {CHOI_OKOS}"
-    dough_ml = portions.dough_g / book.number("mix.density_g_per_ml")
+    dough_ml = portions.dough_g / fact_book.number("mix.density_g_per_ml")
     outer_ml = ball.outer_g / ball.stuff.outer_g_per_ml
     if way.form == "packet":
-        packet(working, outer_ml + (ball.inner_ml if within else 0.0), volumes)
-    book.add(
+        packet(calculation, outer_ml + (ball.inner_ml if within else 0.0), volumes)
+    fact_book.add(
         "shape.diameter_mm",
         ball.diameter_mm,
         say("a sphere of the {dough}'s and the {stuff}'s volumes", dough=dough, stuff=stuff)
@@ -503,21 +511,21 @@ def _enter_sizes(working: Calculation, portions: Portions, ball: Ball, heart: Wh
     )
     if within:
         inner, shell = (dough, stuff) if outside else (stuff, dough)
-        book.add(
+        fact_book.add(
             "shape.core_mm",
             ball.core_mm,
             say("a sphere of the {inner}'s volume", inner=inner),
             source=volumes,
             of=["shape.base_g" if outside else "shape.filling_g"],
         )
-        book.add(
+        fact_book.add(
             "shape.skin_mm",
             ball.skin_mm,
             say("half the difference of piece and core: the {shell}", shell=shell),
             source=GEOMETRY,
             of=["shape.diameter_mm", "shape.core_mm"],
         )
-        book.add(
+        fact_book.add(
             "shape.skin_pct",
             100 * ball.outer_share,
             say("the {shell} outside, of the whole piece's weight", shell=shell),
@@ -525,50 +533,50 @@ def _enter_sizes(working: Calculation, portions: Portions, ball: Ball, heart: Wh
             of=["shape.base_g", "shape.filling_g"],
         )
     if heart:
-        _enter_heart(working, ball, heart, volumes)
+        _enter_heart(calculation, ball, heart, volumes)
     if within and way.form == "ball" and ball.skin_mm > _A_FILM_MM:
-        disc(working, outer_ml * (1 - (working.sheet.pieces.bare_pct or 0.0) / 100), ball.skin_mm)
+        disc(calculation, outer_ml * (1 - (calculation.sheet.pieces.bare_pct or 0.0) / 100), ball.skin_mm)
     if portions.paste_g > 0 and way.form == "ball":
-        scoop(working, portions.paste_g, ball.stuff.outer_g_per_ml if outside else ball.stuff.inner_g_per_ml)
+        scoop(calculation, portions.paste_g, ball.stuff.outer_g_per_ml if outside else ball.stuff.inner_g_per_ml)
     if way.form in ("ball", "pull") and way.base == "flour":
-        rope(working, dough_ml, sphere_mm(dough_ml) if way.portions == "cooked" else ball.diameter_mm)
+        rope(calculation, dough_ml, sphere_mm(dough_ml) if way.portions == "cooked" else ball.diameter_mm)
 
 
-def _advise(working: Calculation, portions: Portions, ball: Ball, heart: WholeCentre | None, least: float) -> None:
-    way = working.way
+def _advise(calculation: Calculation, portions: Portions, ball: Ball, heart: WholeCentre | None, least: float) -> None:
+    way = calculation.way
     skin_mm = ball.skin_mm
     if portions.filling_g and skin_mm < least:
         stuff = way.word("filling") if way.wraps == "outside" else "skin"
         says = say(
             "The {stuff} is {skin_mm}: under {least} it tears. Less inside, or more outside.",
             stuff=stuff,
-            skin_mm=working.length(skin_mm, 1),
-            least=working.length(least, 1),
+            skin_mm=calculation.length(skin_mm, 1),
+            least=calculation.length(least, 1),
         )
-        working.advise("shape", "look", says, 1)
+        calculation.advise("shape", "look", says, 1)
     elif portions.filling_g and skin_mm < least + _NEAR_TEARING_MM:
         stuff = way.word("filling") if way.wraps == "outside" else "skin"
         says = say(
             "The {stuff} is {skin_mm}, hardly more than the {least} at which it tears: handle it gently.",
             stuff=stuff,
-            skin_mm=working.length(skin_mm, 1),
-            least=working.length(least, 1),
+            skin_mm=calculation.length(skin_mm, 1),
+            least=calculation.length(least, 1),
         )
-        working.advise("shape", "look", says, 3)
+        calculation.advise("shape", "look", says, 3)
     if heart and portions.filling_total and (paste := (ball.core_mm - ball.heart_mm) / 2) < _LEAST_PASTE_MM:
         says = say(
             "Only {left} of {word} round the {name}: it shows through.",
-            left=working.length(max(0.0, paste), 1),
+            left=calculation.length(max(0.0, paste), 1),
             word=way.word("filling"),
             name=heart.name,
         )
-        working.advise("shape", "look", says, 2)
+        calculation.advise("shape", "look", says, 2)
     if portions.wanted and portions.can < portions.wanted:
         short = way.word("filling" if portions.short == "filling" else "dough")
         says = say(
             "The {part} is enough for {can}, not for {wanted}.", part=short, can=portions.can, wanted=portions.wanted
         )
-        working.advise("shape", "look", says, 2)
+        calculation.advise("shape", "look", says, 2)
     for name, have, each in portions.others:
         if have < portions.count * each - A_HAIR:
             says = say(
@@ -576,12 +584,12 @@ def _advise(working: Calculation, portions: Portions, ball: Ball, heart: WholeCe
                 name=name,
                 can=math.floor(have / each + A_HAIR),
                 wanted=portions.count,
-                missing=working.weight(portions.count * each - have),
+                missing=calculation.weight(portions.count * each - have),
             )
-            working.advise("shape", "look", says, 3)
+            calculation.advise("shape", "look", says, 3)
     if portions.filling_g and way.form == "ball":
         says = say(
             "{capitalize} balled first, all equal. Cover what waits.", capitalize=way.word("filling").capitalize()
         )
-        working.advise("shape", "before", says, 6)
-    working.advise("shape", "before", say("Weigh the first three against the target. Cover what waits."), 8)
+        calculation.advise("shape", "before", says, 6)
+    calculation.advise("shape", "before", say("Weigh the first three against the target. Cover what waits."), 8)

@@ -36,11 +36,11 @@ class RolledDrawing(AnswerModel):
     rollings: tuple[RollingDrawing, ...]
 
 
-def disc(working: Calculation, outer_ml: float, skin_mm: float) -> None:
+def disc(calculation: Calculation, outer_ml: float, skin_mm: float) -> None:
     """The disc to flatten the outer layer to, belly in the middle."""
     pressed: EstimateId = "disc"
     timed(
-        working,
+        calculation,
         "shape.disc_mm",
         say("a disc of the outer layer's volume, a little thinner than it will be"),
         lambda is_: math.sqrt(4 * outer_ml * 1000 / (math.pi * is_[pressed] * skin_mm)),
@@ -50,17 +50,17 @@ def disc(working: Calculation, outer_ml: float, skin_mm: float) -> None:
     )
 
 
-def rope(working: Calculation, dough_ml: float, ball_mm: float) -> None:
+def rope(calculation: Calculation, dough_ml: float, ball_mm: float) -> None:
     """A rope, and how long each piece of it is."""
-    across = max(1, round(working.likely("rope") * ball_mm))
-    working.book.add(
+    across = max(1, round(calculation.likely("rope") * ball_mm))
+    calculation.fact_book.add(
         "shape.rope_mm",
         float(across),
         say("about seven tenths of the ball"),
         source=KITCHEN_ESTIMATE,
-        of=["shape.diameter_mm", working.estimated("rope")],
+        of=["shape.diameter_mm", calculation.estimated("rope")],
     )
-    working.book.add(
+    calculation.fact_book.add(
         "shape.rope_cut_mm",
         dough_ml * 1000 / (math.pi * across**2 / 4),
         say("the dough's volume as a piece of rope"),
@@ -69,54 +69,58 @@ def rope(working: Calculation, dough_ml: float, ball_mm: float) -> None:
     )
 
 
-def scoop(working: Calculation, grams: float, g_per_ml: float) -> None:
+def scoop(calculation: Calculation, grams: float, g_per_ml: float) -> None:
     """The spoon or scoop of the drawer nearest to a ball of filling, and what it comes to."""
-    kitchen = working.kitchen
+    kitchen = calculation.kitchen
     scoops = tuple((scoop.name, scoop.ml) for scoop in kitchen.scoops)
-    found: HouseholdMeasure = nearest_spoon(grams, g_per_ml=g_per_ml, spoons=kitchen.spoons, scoops=scoops)
-    ball = "shape.paste_g" if "shape.paste_g" in working.book else "shape.filling_g"
-    drawer = working.from_kitchen("scoops", "scoops", ", ".join(name for name, _ in scoops) or say("spoons only"))
-    working.book.add(
-        "shape.scoop", found.text, say("the nearest in the drawer, level"), source=KITCHEN_ESTIMATE, of=[ball, drawer]
+    household_measure: HouseholdMeasure = nearest_spoon(grams, g_per_ml=g_per_ml, spoons=kitchen.spoons, scoops=scoops)
+    ball = "shape.paste_g" if "shape.paste_g" in calculation.fact_book else "shape.filling_g"
+    drawer = calculation.from_kitchen("scoops", "scoops", ", ".join(name for name, _ in scoops) or say("spoons only"))
+    calculation.fact_book.add(
+        "shape.scoop",
+        household_measure.text,
+        say("the nearest in the drawer, level"),
+        source=KITCHEN_ESTIMATE,
+        of=[ball, drawer],
     )
-    working.book.add(
+    calculation.fact_book.add(
         "shape.scoop_g",
-        grams * (1 + found.error_pct / 100),
+        grams * (1 + household_measure.error_pct / 100),
         say("its volume by the filling's density"),
         source=CONSERVATION,
         of=["shape.scoop"],
     )
 
 
-def packet(working: Calculation, volume_ml: float, volumes: str) -> None:
+def packet(calculation: Calculation, volume_ml: float, volumes: str) -> None:
     """A flat packet: its side, and the rectangle of foil that goes round it."""
-    book, said = working.book, working.sheet.wrap.thick_mm
-    thick = said or working.likely("packet_mm")
+    fact_book, said = calculation.fact_book, calculation.sheet.wrap.thick_mm
+    thick = said or calculation.likely("packet_mm")
     side = math.sqrt(volume_ml * 1000 / thick)
-    book.add(
+    fact_book.add(
         "shape.packet_ml",
         volume_ml,
         say("what is in it by its densities"),
         source=volumes,
         of=["shape.piece_g", "mix.density_g_per_ml"],
     )
-    book.add(
+    fact_book.add(
         "shape.thick_mm",
         thick,
         say("as on the sheet") if said else say("flat enough to steam through"),
         source="sheet" if said else KITCHEN_ESTIMATE,
-        of=["shape.piece_g", *([] if said else [working.estimated("packet_mm")])],
+        of=["shape.piece_g", *([] if said else [calculation.estimated("packet_mm")])],
     )
-    book.add(
+    fact_book.add(
         "shape.side_mm",
         side,
         say("a square of the packet's volume, so thick"),
         source=volumes,
         of=["shape.piece_g", "shape.thick_mm", "mix.density_g_per_ml"],
     )
-    if working.sheet.wrap.outer == "leaf":
+    if calculation.sheet.wrap.outer == "leaf":
         return
-    swell, fold = working.likely("foil_swell"), working.likely("foil_fold_mm")
+    swell, fold = calculation.likely("foil_swell"), calculation.likely("foil_fold_mm")
     for key, length, says in (
         ("shape.foil_mm", swell * 2 * (side + thick) + fold, say("once round, a seam, a tenth to swell")),
         (
@@ -125,7 +129,7 @@ def packet(working: Calculation, volume_ml: float, volumes: str) -> None:
             say("across, an end folded on either side, a tenth to swell"),
         ),
     ):
-        book.add(
+        fact_book.add(
             key,
             length,
             says,
@@ -134,16 +138,16 @@ def packet(working: Calculation, volume_ml: float, volumes: str) -> None:
         )
 
 
-def roll_out(working: Calculation, dough_g: float, dough_total: float) -> RolledDrawing | None:
+def roll_out(calculation: Calculation, dough_g: float, dough_total: float) -> RolledDrawing | None:
     """The dough rolled out, so thick that a cut weighs what a piece wants. None, with a problem noted, if it cannot be."""
-    book, rolled = working.book, working.sheet.rolled
-    g_per_ml = book.number("mix.density_g_per_ml")
-    wanted = book.number("shape.disc_mm") if "shape.disc_mm" in book else None
-    cutter = rolled.cutter_mm or max(10.0, 5.0 * round((wanted or book.number("shape.diameter_mm")) / 5))
+    fact_book, rolled = calculation.fact_book, calculation.sheet.rolled
+    g_per_ml = fact_book.number("mix.density_g_per_ml")
+    wanted = fact_book.number("shape.disc_mm") if "shape.disc_mm" in fact_book else None
+    cutter = rolled.cutter_mm or max(10.0, 5.0 * round((wanted or fact_book.number("shape.diameter_mm")) / 5))
     each_mm2 = cutter_mm2(cutter, rolled.shape)
     thick = dough_g / g_per_ml * 1000 / each_mm2
     area = dough_total / g_per_ml * 1000 / thick
-    found = rollings(
+    found_rollings = rollings(
         area,
         board=(rolled.board_length_mm, rolled.board_width_mm),
         cutter=cutter,
@@ -152,19 +156,19 @@ def roll_out(working: Calculation, dough_g: float, dough_total: float) -> Rolled
         packing=rolled.packing,
         again=rolled.again,
     )
-    if not found:
-        working.problem(
+    if not found_rollings:
+        calculation.problem(
             "rolled.cutter_mm",
-            say("a cutter of {cutter} is wider than the sheet that this dough gives", cutter=working.size(cutter)),
+            say("a cutter of {cutter} is wider than the sheet that this dough gives", cutter=calculation.size(cutter)),
             say("a smaller cutter, more dough, or a larger board"),
         )
         return None
-    asked = working.from_sheet("rolled.cutter_mm", "cutter", cutter, "mm")
+    asked = calculation.from_sheet("rolled.cutter_mm", "cutter", cutter, "mm")
     says = say("as on the sheet") if rolled.cutter_mm else say("the disc it wants, to half a centimetre")
-    book.add("shape.cutter_mm", cutter, says, source="sheet" if rolled.cutter_mm else GEOMETRY, of=[asked])
-    _enter_sheet(working, thick, area, found, found[-1].left_mm2 / each_mm2 * dough_g)
-    _rolled_to_size(working, dough_total / g_per_ml, each_mm2, g_per_ml)
-    _advise_rolled(working, cutter, wanted, thick, sum(one.count for one in found))
+    fact_book.add("shape.cutter_mm", cutter, says, source="sheet" if rolled.cutter_mm else GEOMETRY, of=[asked])
+    _enter_sheet(calculation, thick, area, found_rollings, found_rollings[-1].left_mm2 / each_mm2 * dough_g)
+    _rolled_to_size(calculation, dough_total / g_per_ml, each_mm2, g_per_ml)
+    _advise_rolled(calculation, cutter, wanted, thick, sum(rolling.count for rolling in found_rollings))
     return unchecked_model(
         RolledDrawing,
         cutter_mm=cutter,
@@ -173,46 +177,48 @@ def roll_out(working: Calculation, dough_g: float, dough_total: float) -> Rolled
         rollings=tuple(
             unchecked_model(
                 RollingDrawing,
-                sheets=one.sheets,
-                length_mm=one.length,
-                width_mm=one.width,
-                middles=tuple((p.x, p.y) for p in one.places),
+                sheets=rolling.sheets,
+                length_mm=rolling.length,
+                width_mm=rolling.width,
+                middles=tuple((p.x, p.y) for p in rolling.places),
             )
-            for one in found
+            for rolling in found_rollings
         ),
     )
 
 
-def _enter_sheet(working: Calculation, thick: float, area: float, found: Sequence[Rolling], left_g: float) -> None:
+def _enter_sheet(
+    calculation: Calculation, thick: float, area: float, sequence: Sequence[Rolling], left_g: float
+) -> None:
     """The sheet of dough, what is cut from it and from its trimmings, and what is left. mm, mm2, g."""
-    book, rolled = working.book, working.sheet.rolled
-    packing = working.from_sheet("rolled.packing", "laid", rolled.packing)
-    again = working.from_sheet("rolled.again", say("trimmings rolled again"), rolled.again, "times")
-    book.add(
+    fact_book, rolled = calculation.fact_book, calculation.sheet.rolled
+    packing = calculation.from_sheet("rolled.packing", "laid", rolled.packing)
+    again = calculation.from_sheet("rolled.again", say("trimmings rolled again"), rolled.again, "times")
+    fact_book.add(
         "shape.sheet_thick_mm",
         thick,
         say("so that a cut weighs what a piece wants"),
         source=GEOMETRY,
         of=["shape.base_g", "shape.cutter_mm", "mix.density_g_per_ml"],
     )
-    book.add(
+    fact_book.add(
         "shape.sheet_cm2", area / 100, say("all the dough, so thick"), source=GEOMETRY, of=["shape.sheet_thick_mm"]
     )
-    book.add(
+    fact_book.add(
         "shape.cut_first",
-        float(found[0].count),
+        float(sequence[0].count),
         say("cutters that fit on the first sheet"),
         source=GEOMETRY,
         of=["shape.sheet_cm2", "shape.cutter_mm", packing],
     )
-    book.add(
+    fact_book.add(
         "shape.cut_of_sheet",
-        float(sum(one.count for one in found)),
+        float(sum(rolling.count for rolling in sequence)),
         say("with what the trimmings give, rolled again"),
         source=GEOMETRY,
         of=["shape.cut_first", again],
     )
-    book.add(
+    fact_book.add(
         "shape.trimmings_g",
         left_g,
         say("what is left at the end"),
@@ -221,20 +227,20 @@ def _enter_sheet(working: Calculation, thick: float, area: float, found: Sequenc
     )
 
 
-def _rolled_to_size(working: Calculation, volume_ml: float, each_mm2: float, g_per_ml: float) -> None:
+def _rolled_to_size(calculation: Calculation, volume_ml: float, each_mm2: float, g_per_ml: float) -> None:
     """All the dough as one sheet of a size: how thick it is, and what the cutter takes from it."""
-    rolled, book = working.sheet.rolled, working.book
+    rolled, fact_book = calculation.sheet.rolled, calculation.fact_book
     if rolled.length_mm is None or rolled.width_mm is None:
         return
-    size = working.from_sheet("rolled", say("rolled to"), working.size(rolled.length_mm, rolled.width_mm))
-    thick = book.add(
+    size = calculation.from_sheet("rolled", say("rolled to"), calculation.size(rolled.length_mm, rolled.width_mm))
+    thick = fact_book.add(
         "shape.rolled_mm",
         volume_ml * 1000 / (rolled.length_mm * rolled.width_mm),
         say("all the dough over a sheet of that size"),
         source=GEOMETRY,
         of=["mix.density_g_per_ml", size],
     )
-    book.add(
+    fact_book.add(
         "shape.rolled_cut_g",
         thick * each_mm2 / 1000 * g_per_ml,
         say("the cutter's area, so thick"),
@@ -243,27 +249,27 @@ def _rolled_to_size(working: Calculation, volume_ml: float, each_mm2: float, g_p
     )
 
 
-def _advise_rolled(working: Calculation, cutter: float, wanted: float | None, thick: float, cut: int) -> None:
-    wants = int(working.book.number("shape.pieces"))
+def _advise_rolled(calculation: Calculation, cutter: float, wanted: float | None, thick: float, cut: int) -> None:
+    wants = int(calculation.fact_book.number("shape.pieces"))
     if thick < _THINNEST_MM:
         says = say(
             "Rolled to {thick} it tears on the board: a smaller cutter, or more dough in a piece.",
-            thick=working.length(thick, 1),
+            thick=calculation.length(thick, 1),
         )
-        working.advise("shape", "look", says, 1)
+        calculation.advise("shape", "look", says, 1)
     elif wanted and abs(cutter / wanted - 1) > _CUTTER_OFF:
         short = say("hardly meets round the filling") if cutter < wanted else say("folds double at the seam")
         says = say(
             "The piece wants a disc of {disc}: one of {cutter} {short}.",
-            disc=working.size(round(wanted)),
-            cutter=working.size(cutter),
+            disc=calculation.size(round(wanted)),
+            cutter=calculation.size(cutter),
             short=short,
         )
-        working.advise("shape", "look", says, 3)
+        calculation.advise("shape", "look", says, 3)
     if cut < wants:
         says = say(
             "The cutter gives {cut} of {wants}: press the trimmings together, or roll them once more.",
             cut=cut,
             wants=wants,
         )
-        working.advise("shape", "look", says, 2)
+        calculation.advise("shape", "look", says, 2)

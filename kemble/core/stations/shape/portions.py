@@ -115,9 +115,9 @@ class Portions:
             return self.dough_total - self.count * self.dough_g
         return self.filling_total - self.count * self.paste_g if self.short == "dough" else 0.0
 
-    def remedies(self, working: Calculation) -> tuple[PortionFix, ...]:
+    def remedies(self, calculation: Calculation) -> tuple[PortionFix, ...]:
         """Three ways to come out even: fewer pieces, a thinner share, or more of what is short."""
-        dough, filling = working.way.word("dough"), working.way.word("filling")
+        dough, filling = calculation.way.word("dough"), calculation.way.word("filling")
         few = self.can
         many = few if math.isinf(self.filling_for) else math.floor(max(self.base_for, self.filling_for) + A_HAIR)
         if self.short == "nothing" or few == many or few < 1 or many > MOST_PIECES:
@@ -130,11 +130,11 @@ class Portions:
         if self.short == "filling":
             each, need = self.filling_total / many, many * self.paste_g
             thinner = PortionFix(
-                says=say("{many}, {each} {filling} each", many=many, each=working.weight(each, 1), filling=filling),
+                says=say("{many}, {each} {filling} each", many=many, each=calculation.weight(each, 1), filling=filling),
                 pieces=shared(None, each),
             )
             more = PortionFix(
-                says=say("{need} more {filling}", need=working.weight(need - self.filling_total), filling=filling),
+                says=say("{need} more {filling}", need=calculation.weight(need - self.filling_total), filling=filling),
                 pieces=shared(None, self.paste_g),
                 part="filling",
                 factor=need / self.filling_total,
@@ -142,44 +142,44 @@ class Portions:
         else:
             each, need = self.filling_total / few, many * self.dough_g
             thinner = PortionFix(
-                says=say("{few}, {each} {filling} each", few=few, each=working.weight(each, 1), filling=filling),
+                says=say("{few}, {each} {filling} each", few=few, each=calculation.weight(each, 1), filling=filling),
                 pieces=shared(few, each),
             )
             more = PortionFix(
-                says=say("{need} more {dough}", need=working.weight(need - self.dough_total), dough=dough),
+                says=say("{need} more {dough}", need=calculation.weight(need - self.dough_total), dough=dough),
                 pieces=shared(None, self.paste_g),
                 part="base",
                 factor=need / self.dough_total,
             )
         fewer = PortionFix(says=say("make {few}", few=few), pieces=shared(few, self.paste_g))
-        return tuple(one for one in (fewer, thinner, more) if (one.pieces.filling_g or 0.0) <= _MOST_FILLING_G)
+        return tuple(fix for fix in (fewer, thinner, more) if (fix.pieces.filling_g or 0.0) <= _MOST_FILLING_G)
 
 
 def filling_of(mixed: MixResult) -> FinishedPart | None:
     """The filling, if there is any in it."""
-    found = mixed.made.get("filling")
-    return found if found and found.have > _A_CRUMB_G else None
+    finished = mixed.made.get("filling")
+    return finished if finished and finished.have > _A_CRUMB_G else None
 
 
 def heart_of(bowl: Bowl, made: dict[PartRole, FinishedPart]) -> WholeCentre | None:
     """The whole fruit or nut: as heavy as the sheet says, or as one of it weighs in the larder; 0 g if neither tells."""
-    part, found = bowl.parts.get("heart"), made.get("heart")
-    if part is None or found is None or found.have <= _A_CRUMB_G:
+    part, finished = bowl.parts.get("heart"), made.get("heart")
+    if part is None or finished is None or finished.have <= _A_CRUMB_G:
         return None
     each = part.part.each_g or next((p.item.g_per_piece for p in part.contributions if p.item.g_per_piece), 0.0)
     if part.part.each_mm:
         ml = sphere_ml(part.part.each_mm)
     else:
-        ml = each / (properties(fractions(found.composition), 20.0).rho / 1000.0)
-    return WholeCentre(found.name, each, ml, found.have)
+        ml = each / (properties(fractions(finished.composition), 20.0).rho / 1000.0)
+    return WholeCentre(finished.name, each, ml, finished.have)
 
 
-def stuff_of(working: Calculation, filling: FinishedPart | None, heart: WholeCentre | None) -> PieceDensities:
-    dough = working.book.number("mix.density_g_per_ml")
+def stuff_of(calculation: Calculation, filling: FinishedPart | None, heart: WholeCentre | None) -> PieceDensities:
+    dough = calculation.fact_book.number("mix.density_g_per_ml")
     paste = properties(fractions(filling.composition), 20.0).rho / 1000.0 if filling else 1.0
-    outer, inner = (paste, dough) if working.way.wraps == "outside" and filling else (dough, paste)
+    outer, inner = (paste, dough) if calculation.way.wraps == "outside" and filling else (dough, paste)
     # A skin that leaves some of what is within bare covers so much less of it: as if it weighed so much less.
-    outer *= 1 - (working.sheet.pieces.bare_pct or 0.0) / 100
+    outer *= 1 - (calculation.sheet.pieces.bare_pct or 0.0) / 100
     return PieceDensities(outer, inner, heart.each_g if heart else 0.0, heart.each_ml if heart else 0.0)
 
 
@@ -190,7 +190,7 @@ def ball_in(portions: Portions, stuff: PieceDensities, outside: bool) -> Ball:
 
 
 def portioned(
-    working: Calculation,
+    calculation: Calculation,
     mixed: MixResult,
     filling: FinishedPart | None,
     heart: WholeCentre | None,
@@ -200,66 +200,66 @@ def portioned(
 
     Why there can be no such piece, with a problem noted; told with what can still be drawn, the dough of it at least.
     """
-    way = working.way
-    dough_total = working.book.number("mix.cooked_g" if way.portions == "cooked" else "mix.batch_g")
+    way = calculation.way
+    dough_total = calculation.fact_book.number("mix.cooked_g" if way.portions == "cooked" else "mix.batch_g")
     filling_total = filling.have if filling else 0.0
-    plain = Portions(dough_total, _usual_dough(working, dough_total), filling_total, 0.0, None)
-    for name, grams in working.sheet.pieces.measures.items():
+    plain = Portions(dough_total, _usual_dough(calculation, dough_total), filling_total, 0.0, None)
+    for name, grams in calculation.sheet.pieces.measures.items():
         if name.endswith("_g") and grams < _LEAST_SAID_G:
-            working.problem(
+            calculation.problem(
                 f"pieces.{name}",
-                say("{grams} is too little to weigh", grams=working.weight(grams)),
-                say("{least_said_g} or more", least_said_g=working.weight(_LEAST_SAID_G)),
+                say("{grams} is too little to weigh", grams=calculation.weight(grams)),
+                say("{least_said_g} or more", least_said_g=calculation.weight(_LEAST_SAID_G)),
             )
             return plain, "size"
     if filling or heart:
-        shared = _filled(working, dough_total, filling_total, heart, stuff)
+        shared = _filled(calculation, dough_total, filling_total, heart, stuff)
     else:
-        shared = _plain(working, dough_total, stuff)
+        shared = _plain(calculation, dough_total, stuff)
     if shared is None:
         return plain, "size"
     dough_g, filling_g = shared
     others = tuple(
-        (one.name, one.have, part.each_g)
-        for role, one in mixed.made.items()
-        if (part := working.bowl.parts[role].part).each_g and role not in ("filling", "heart")
+        (finished.name, finished.have, part.each_g)
+        for role, finished in mixed.made.items()
+        if (part := calculation.bowl.parts[role].part).each_g and role not in ("filling", "heart")
     )
     if heart:
         others += ((heart.name, heart.have_g, heart.each_g),)
-    found = Portions(
+    portions = Portions(
         dough_total,
         dough_g,
         filling_total,
         filling_g,
-        working.sheet.pieces.count,
+        calculation.sheet.pieces.count,
         heart.each_g if heart else 0.0,
         others,
     )
-    return found, _cannot(working, found)
+    return portions, _cannot(calculation, portions)
 
 
-def _plain(working: Calculation, dough_total: float, stuff: PieceDensities) -> tuple[float, float] | None:
+def _plain(calculation: Calculation, dough_total: float, stuff: PieceDensities) -> tuple[float, float] | None:
     """Dough alone: its weight, the piece's, or the piece's diameter, else shared by the count or as usual."""
-    asked = working.sheet.pieces
+    asked = calculation.sheet.pieces
     said = asked.measures
     for name in ("filling_g", "skin_pct", "skin_mm"):
         if name in said:
             accepts = say("a part with role filling, or nothing here")
-            working.problem(f"pieces.{name}", say("there is no filling on the sheet"), accepts)
+            calculation.problem(f"pieces.{name}", say("there is no filling on the sheet"), accepts)
             return None
     if len(said) > 1:
-        working.problem(
+        calculation.problem(
             f"pieces.{list(said)[1]}", say("is one measure too many of a plain piece"), say("one of its measures")
         )
         return None
     if asked.diameter_mm is not None:
         return sphere_ml(asked.diameter_mm) * stuff.outer_g_per_ml, 0.0
-    return _usual_dough(working, dough_total, asked.dough_g or asked.piece_g), 0.0
+    return _usual_dough(calculation, dough_total, asked.dough_g or asked.piece_g), 0.0
 
 
-def _usual_dough(working: Calculation, dough_total: float, said: float | None = None) -> float:
-    asked = working.sheet.pieces
-    return said or (dough_total / asked.count if asked.count else min(working.way.usual_piece_g, dough_total))
+def _usual_dough(calculation: Calculation, dough_total: float, said: float | None = None) -> float:
+    asked = calculation.sheet.pieces
+    return said or (dough_total / asked.count if asked.count else min(calculation.way.usual_piece_g, dough_total))
 
 
 # The measures of the sheet as those of a ball: dough outside and filling within, or the other way round.
@@ -275,16 +275,18 @@ _OUTSIDE: dict[str, Measure] = {**_INSIDE, "dough_g": "inner_g", "filling_g": "o
 
 
 def _filled(
-    working: Calculation, dough_total: float, filling_total: float, heart: WholeCentre | None, stuff: PieceDensities
+    calculation: Calculation, dough_total: float, filling_total: float, heart: WholeCentre | None, stuff: PieceDensities
 ) -> tuple[float, float] | None:
     """Dough and filling of a piece, from two of its measures, or one and what there is to share, or that alone."""
-    asked = working.sheet.pieces
+    asked = calculation.sheet.pieces
     said = asked.measures
     heart_g = heart.each_g if heart else 0.0
-    outside = working.way.wraps == "outside" and filling_total > 0  # without a coat, what is whole lies in the dough
+    outside = (
+        calculation.way.wraps == "outside" and filling_total > 0
+    )  # without a coat, what is whole lies in the dough
     if heart and not filling_total:
         if "filling_g" in said:
-            working.problem(
+            calculation.problem(
                 "pieces.filling_g",
                 say("there is only the {name} within", name=heart.name),
                 say("nothing here, or a filling"),
@@ -292,23 +294,23 @@ def _filled(
             return None
         said = {**said, "filling_g": heart_g}
         if len(said) > 2:
-            working.problem(
+            calculation.problem(
                 "pieces", say("the {name} is one measure already", name=heart.name), say("one more measure of a piece")
             )
             return None
     if heart and said.get("filling_g", math.inf) < heart_g - A_HAIR:
-        working.problem(
+        calculation.problem(
             "pieces.filling_g",
             say(
                 "the {name} weighs {heart_g}, more than the {filling_g} it is to lie in",
                 name=heart.name,
-                heart_g=working.weight(heart_g),
-                filling_g=working.weight(said["filling_g"]),
+                heart_g=calculation.weight(heart_g),
+                filling_g=calculation.weight(said["filling_g"]),
             ),
-            say("at least {heart_g}, or a smaller one", heart_g=working.weight(heart_g)),
+            say("at least {heart_g}, or a smaller one", heart_g=calculation.weight(heart_g)),
         )
         return None
-    said = said if len(said) == 2 else _completed(working, said, dough_total, filling_total, heart_g)
+    said = said if len(said) == 2 else _completed(calculation, said, dough_total, filling_total, heart_g)
     names = _OUTSIDE if outside else _INSIDE
     given = {names[name]: value / 100 if name == "skin_pct" else value for name, value in said.items()}
     if outside and heart:  # it lies in the dough, though the sheet counts it with the filling
@@ -317,11 +319,11 @@ def _filled(
     ball = ball_of(given, stuff)
     if ball is None:
         which = " and ".join(
-            _TOLD[name].format(working.length(value, 1) if name.endswith("_mm") else value)
+            _TOLD[name].format(calculation.length(value, 1) if name.endswith("_mm") else value)
             for name, value in said.items()
         )
         path = f"pieces.{list(asked.measures)[-1]}" if asked.measures else "pieces"
-        working.problem(
+        calculation.problem(
             path, say("no piece has {layer}", layer=which), say("a thinner skin, a larger piece, or less inside")
         )
         return None
@@ -341,10 +343,10 @@ _TOLD = {
 
 
 def _completed(
-    working: Calculation, said: dict[str, float], dough_total: float, filling_total: float, heart_g: float
+    calculation: Calculation, said: dict[str, float], dough_total: float, filling_total: float, heart_g: float
 ) -> dict[str, float]:
     """A second measure where one or none is said: by the count, else so that dough and filling come out even."""
-    asked = working.sheet.pieces
+    asked = calculation.sheet.pieces
     if asked.count:
         if "dough_g" in said or not said:
             dough = said.get("dough_g", dough_total / asked.count)
@@ -352,52 +354,56 @@ def _completed(
         return {**said, "dough_g": dough_total / asked.count}
     if ("piece_g" in said or "diameter_mm" in said) and filling_total and not heart_g:
         share = dough_total / (dough_total + filling_total)
-        return {**said, "skin_pct": 100 * (1 - share if working.way.wraps == "outside" else share)}
+        return {**said, "skin_pct": 100 * (1 - share if calculation.way.wraps == "outside" else share)}
     if "piece_g" in said and filling_total:
         even = dough_total / (dough_total + filling_total)
         return {**said, "dough_g": max(A_HAIR, (said["piece_g"] - heart_g) * even)}
-    dough = said.get("dough_g") or min(working.way.usual_piece_g, dough_total)
+    dough = said.get("dough_g") or min(calculation.way.usual_piece_g, dough_total)
     if said and "dough_g" not in said:
         return {**said, "dough_g": dough}
     shared_by = max(1, math.floor(dough_total / dough + A_HAIR))
     return {"dough_g": dough, "filling_g": filling_total / shared_by + heart_g}
 
 
-def _cannot(working: Calculation, found: Portions) -> Cannot:
+def _cannot(calculation: Calculation, portions: Portions) -> Cannot:
     """What there is too little of for a piece, and whether there would be more pieces than a sheet holds."""
-    way = working.way
+    way = calculation.way
     wanted: tuple[tuple[Cannot, str, float, float, str], ...] = (
-        ("dough", "pieces.dough_g", found.dough_g, found.dough_total, way.word("dough")),
-        ("filling", "pieces.filling_g", found.paste_g, found.filling_total, way.word("filling")),
+        ("dough", "pieces.dough_g", portions.dough_g, portions.dough_total, way.word("dough")),
+        ("filling", "pieces.filling_g", portions.paste_g, portions.filling_total, way.word("filling")),
     )
     for which, path, each, total, stuff in wanted:
         if each > total + A_HAIR:
-            working.problem(
+            calculation.problem(
                 path,
                 say(
                     "{each} a piece is more than the {total} of {stuff}",
-                    each=working.weight(each),
-                    total=working.weight(total),
+                    each=calculation.weight(each),
+                    total=calculation.weight(total),
                     stuff=stuff,
                 ),
-                say("at most {total}", total=working.weight(total)),
+                say("at most {total}", total=calculation.weight(total)),
             )
             return which
-    if found.dough_g < LEAST_DOUGH_G:
-        working.problem(
+    if portions.dough_g < LEAST_DOUGH_G:
+        calculation.problem(
             "pieces",
-            say("{dough_g} of {word} make no piece", dough_g=working.weight(found.dough_g), word=way.word("dough")),
+            say(
+                "{dough_g} of {word} make no piece",
+                dough_g=calculation.weight(portions.dough_g),
+                word=way.word("dough"),
+            ),
             say(
                 "at least {least_dough_g} to each: fewer pieces, or more {word}",
-                least_dough_g=working.weight(LEAST_DOUGH_G),
+                least_dough_g=calculation.weight(LEAST_DOUGH_G),
                 word=way.word("dough"),
             ),
         )
         return "dough"
-    if found.count > MOST_PIECES:
-        working.problem(
+    if portions.count > MOST_PIECES:
+        calculation.problem(
             "pieces",
-            say("{count} pieces are more than one sheet holds", count=found.count),
+            say("{count} pieces are more than one sheet holds", count=portions.count),
             say("heavier pieces, at most {most_pieces} of them", most_pieces=MOST_PIECES),
         )
         return "size"

@@ -81,22 +81,22 @@ class ShapeResult:
     filling: Composition | None = None
 
 
-def shape(working: Calculation, mixed: MixResult) -> ShapeResult:
+def shape(calculation: Calculation, mixed: MixResult) -> ShapeResult:
     """Pieces or depth, by the way's form and schools."""
-    if working.follows(working.way.sheeted_when):
-        return ShapeResult(bag_depth(working))
-    if working.way.form != "tin":
-        return ShapeResult(*pieces(working, mixed))
-    return ShapeResult(tin_depth(working))
+    if calculation.follows(calculation.way.sheeted_when):
+        return ShapeResult(bag_depth(calculation))
+    if calculation.way.form != "tin":
+        return ShapeResult(*pieces(calculation, mixed))
+    return ShapeResult(tin_depth(calculation))
 
 
-def bag_depth(working: Calculation) -> TinDrawing:
+def bag_depth(calculation: Calculation) -> TinDrawing:
     """How thick the cooked mass lies when it is rolled into the corners of its bag."""
-    bag = working.sheet.bag
-    density = working.book.number("mix.density_g_per_ml")
-    thick = working.book.number("mix.cooked_g") / density * 1000.0 / (bag.length_mm * bag.width_mm)
-    size = working.from_sheet("bag", "bag", working.size(bag.length_mm, bag.width_mm))
-    working.book.add(
+    bag = calculation.sheet.bag
+    density = calculation.fact_book.number("mix.density_g_per_ml")
+    thick = calculation.fact_book.number("mix.cooked_g") / density * 1000.0 / (bag.length_mm * bag.width_mm)
+    size = calculation.from_sheet("bag", "bag", calculation.size(bag.length_mm, bag.width_mm))
+    calculation.fact_book.add(
         "shape.depth_mm",
         thick,
         say("the cooked mass rolled into the corners of the bag"),
@@ -104,16 +104,18 @@ def bag_depth(working: Calculation) -> TinDrawing:
         of=["mix.cooked_g", "mix.density_g_per_ml", size],
     )
     if thick < _BLOCK_MM[0]:
-        says = say("{thick} thin: it toasts to a wafer. A smaller bag, or fold it over.", thick=working.length(thick))
-        working.advise("shape", "look", says, 1)
+        says = say(
+            "{thick} thin: it toasts to a wafer. A smaller bag, or fold it over.", thick=calculation.length(thick)
+        )
+        calculation.advise("shape", "look", says, 1)
     elif thick > _BLOCK_MM[1]:
         says = say(
-            "{thick} thick: it puffs badly and is hard to cut. A larger bag, or two.", thick=working.length(thick)
+            "{thick} thick: it puffs badly and is hard to cut. A larger bag, or two.", thick=calculation.length(thick)
         )
-        working.advise("shape", "look", says, 1)
-    if any(role in working.bowl.parts for role in ("filling", "heart")):
-        working.advise("shape", "look", say("Blocks take no filling: it stays for pieces shaped at once."), 2)
-    working.advise(
+        calculation.advise("shape", "look", says, 1)
+    if any(role in calculation.bowl.parts for role in ("filling", "heart")):
+        calculation.advise("shape", "look", say("Blocks take no filling: it stays for pieces shaped at once."), 2)
+    calculation.advise(
         "shape", "before", say("Roll it in the bag while hot, into every corner; the corners make the blocks."), 8
     )
     tin = Tin(
@@ -126,54 +128,57 @@ def bag_depth(working: Calculation) -> TinDrawing:
 _BLOCK_MM = (8.0, 22.0)  # blocks beyond these are spoken of: they toast to a wafer, or puff badly
 
 
-def tin_depth(working: Calculation) -> TinDrawing:
+def tin_depth(calculation: Calculation) -> TinDrawing:
     """How deep the batter stands in its tins, the same in all; with a problem noted, how it stands over the brim."""
-    book, vessel = working.book, working.sheet.vessel
+    fact_book, vessel = calculation.fact_book, calculation.sheet.vessel
     tins = vessel.tins
     count = sum(many for _, many in tins)
     floor = vessel.floor_mm2
     lowest = min((tin for tin, _ in tins), key=lambda tin: tin.height_mm)
-    told = " and ".join(say("{many} of {tin_size}", many=many, tin_size=working.tin_size(tin)) for tin, many in tins)
-    size: Origins = [working.from_sheet("vessel", "tins", told)]
-    folded = [had for had in ends_in_it(working) if had.place.where == "through"]
-    volume_ml = book.number("mix.volume_ml") + sum(_ml(had) for had in folded)
+    told = " and ".join(
+        say("{many} of {tin_size}", many=many, tin_size=calculation.tin_size(tin)) for tin, many in tins
+    )
+    size: Origins = [calculation.from_sheet("vessel", "tins", told)]
+    folded = [had for had in ends_in_it(calculation) if had.place.where == "through"]
+    volume_ml = fact_book.number("mix.volume_ml") + sum(_ml(had) for had in folded)
     size += [
         leaf(f"part.{had.role}.made_g", say("{name}, folded in", name=had.item.name), round(_ml(had), 1), "ml")
         for had in folded
     ]
     depth = volume_ml * 1000.0 / floor
-    layers = _layers(working, depth, tins)
+    layers = _layers(calculation, depth, tins)
     beside = sum(layer.mm for layer in layers)
     room = lowest.height_mm - depth - beside
     if room < BRIM_MM:
-        _overflows(working, volume_ml + beside * floor / 1000.0, depth + beside, floor, lowest, count)
+        _overflows(calculation, volume_ml + beside * floor / 1000.0, depth + beside, floor, lowest, count)
         over = depth + beside - (lowest.height_mm - BRIM_MM)
         return unchecked_model(
             TinDrawing, kind="tin", tin=lowest, count=count, depth_mm=depth, layers=layers, over_mm=over
         )
-    book.add("shape.tins", float(count), say("as on the sheet"), source="sheet", of=size)
+    fact_book.add("shape.tins", float(count), say("as on the sheet"), source="sheet", of=size)
     says = (
         say("volume over the floor of the tins")
         if len(tins) == 1
         else say("volume over all their floors: one depth in each")
     )
-    book.add("shape.depth_mm", depth, says, source=GEOMETRY, of=["mix.volume_ml", *size])
-    book.add(
+    fact_book.add("shape.depth_mm", depth, says, source=GEOMETRY, of=["mix.volume_ml", *size])
+    fact_book.add(
         "shape.headroom_mm",
         room,
         (say("height of the tin less the depth") if len(tins) == 1 else say("height of the lowest tin less the depth"))
         + "".join(
-            say(", less {mm} of {layer}", mm=working.length(layer.mm, 1), layer=layer.name.lower()) for layer in layers
+            say(", less {mm} of {layer}", mm=calculation.length(layer.mm, 1), layer=layer.name.lower())
+            for layer in layers
         ),
         source=GEOMETRY,
         of=[
             "shape.depth_mm",
-            working.from_sheet("vessel.tin.height_mm", say("height of the tin"), lowest.height_mm, "mm"),
+            calculation.from_sheet("vessel.tin.height_mm", say("height of the tin"), lowest.height_mm, "mm"),
         ],
     )
-    _advise_depth(working, depth, room, count, len(tins))
+    _advise_depth(calculation, depth, room, count, len(tins))
     if len(tins) == 1:
-        lining(working, tins[0][0], count, working.from_sheet("vessel", "tins", told))
+        lining(calculation, tins[0][0], count, calculation.from_sheet("vessel", "tins", told))
     slowest = max((tin for tin, _ in tins), key=lambda tin: tin.least_mm)
     return unchecked_model(
         TinDrawing,
@@ -186,37 +191,37 @@ def tin_depth(working: Calculation) -> TinDrawing:
     )
 
 
-def _advise_depth(working: Calculation, depth: float, room: float, count: int, sizes: int) -> None:
+def _advise_depth(calculation: Calculation, depth: float, room: float, count: int, sizes: int) -> None:
     """What such a depth, and so much room below the brim, does. mm; `sizes` of tins."""
-    if working.way.heat != "steam":
+    if calculation.way.heat != "steam":
         rises = say("it puffs as it bakes")
     else:
         rises = say("it swells as it steams")
     if room < 8:
-        working.advise(
+        calculation.advise(
             "shape",
             "look",
-            say("Only {room} below the brim: {rises}, and may run over.", room=working.length(room), rises=rises),
+            say("Only {room} below the brim: {rises}, and may run over.", room=calculation.length(room), rises=rises),
             1,
         )
     if depth < _SHALLOW_MM:
         fewer = say("a smaller tin") if count == 1 else say("fewer tins")
         says = say(
             "Too little for these tins: {depth} cooks fast and dries at the edge. Take {fewer}, or cover it.",
-            depth=working.length(depth),
+            depth=calculation.length(depth),
             fewer=fewer,
         )
-        working.advise("shape", "look", says, 3)
+        calculation.advise("shape", "look", says, 3)
     if depth > _DEEP_MM:
-        working.advise(
+        calculation.advise(
             "shape", "look", say("Deep: time goes with the square of the depth. Two tins would be much quicker."), 2
         )
     if sizes > 1:
         says = say(
             "One depth in every tin: weigh each to its share, and they are done nearly together, the smallest first."
         )
-        working.advise("shape", "before", says, 4)
-    working.advise(
+        calculation.advise("shape", "before", says, 4)
+    calculation.advise(
         "shape", "before", say("Line the tin before you begin: what waits in the bowl settles or stiffens."), 8
     )
 
@@ -226,12 +231,12 @@ def _ml(had: PartOutput) -> float:
     return had.rest / had.item.g_per_ml
 
 
-def _layers(working: Calculation, depth: float, tins: Sequence[tuple[Tin, int]]) -> tuple[TinLayer, ...]:
+def _layers(calculation: Calculation, depth: float, tins: Sequence[tuple[Tin, int]]) -> tuple[TinLayer, ...]:
     """Each as thick as its volume over the floor; on the wall, over the floor and the wall up to the batter's top."""
     floor = sum(tin.floor_mm2 * many for tin, many in tins)
     wall = sum(tin.rim_mm * many for tin, many in tins) * depth
-    found = []
-    for had in ends_in_it(working):
+    layers = []
+    for had in ends_in_it(calculation):
         where = had.place.where
         if where in ("under", "wall", "over"):
             area = floor + wall if where == "wall" else floor
@@ -242,49 +247,51 @@ def _layers(working: Calculation, depth: float, tins: Sequence[tuple[Tin, int]])
                 group=had.made.output.group,
                 where=where,
                 mm=1000.0 * _ml(had) / area,
-                heated=where != "over" or _before_heat(working, had),
+                heated=where != "over" or _before_heat(calculation, had),
             )
-            found.append(layer)
-    return tuple(found)
+            layers.append(layer)
+    return tuple(layers)
 
 
-def _before_heat(working: Calculation, had: PartOutput) -> bool:
+def _before_heat(calculation: Calculation, had: PartOutput) -> bool:
     """Whether what is laid over goes in before its heat begins. A glaze is brushed on in it."""
-    order = [step.id for step in working.way.steps]
+    order = [step.id for step in calculation.way.steps]
     heat = next((order.index(step) for step in HEATED_AT if step in order), len(order))
     return had.role != "glaze" and had.place.joins in order[: heat + 1]
 
 
-def _overflows(working: Calculation, volume_ml: float, depth: float, floor: float, lowest: Tin, count: int) -> None:
+def _overflows(calculation: Calculation, volume_ml: float, depth: float, floor: float, lowest: Tin, count: int) -> None:
     """Say by how much it is too much, and the least that would hold it."""
     holds = floor * (lowest.height_mm - BRIM_MM) / 1000.0
-    dough = working.way.word("dough")
-    if len(working.sheet.vessel.tins) == 1:
+    dough = calculation.way.word("dough")
+    if len(calculation.sheet.vessel.tins) == 1:
         enough = math.ceil(volume_ml / holds * count)
         words = say(
             "{count} {tin_or_tins} of {tin_size}, {height_mm} high",
             count=count,
             tin_or_tins="tin" if count == 1 else "tins",
-            tin_size=working.tin_size(lowest),
-            height_mm=working.length(lowest.height_mm),
+            tin_size=calculation.tin_size(lowest),
+            height_mm=calculation.length(lowest.height_mm),
         )
         accepts = say(
             "a height of at least {ceil}, or {enough} tins, or a larger tin",
-            ceil=working.length(math.ceil(depth + BRIM_MM)),
+            ceil=calculation.length(math.ceil(depth + BRIM_MM)),
             enough=enough,
         )
     else:
         words = say(
-            "these {count} tins, the lowest {height_mm} high", count=count, height_mm=working.length(lowest.height_mm)
+            "these {count} tins, the lowest {height_mm} high",
+            count=count,
+            height_mm=calculation.length(lowest.height_mm),
         )
         accepts = say(
-            "one more tin, or {volume_ml} less {dough}", volume_ml=working.volume(volume_ml - holds), dough=dough
+            "one more tin, or {volume_ml} less {dough}", volume_ml=calculation.volume(volume_ml - holds), dough=dough
         )
     says = say(
         "{volume_ml} of {dough} do not fit in {words}: room for {holds}",
-        volume_ml=working.volume(volume_ml),
+        volume_ml=calculation.volume(volume_ml),
         dough=dough,
         words=words,
-        holds=working.volume(holds),
+        holds=calculation.volume(holds),
     )
-    working.problem("vessel.tin", says, accepts)
+    calculation.problem("vessel.tin", says, accepts)

@@ -63,10 +63,10 @@ class Command(BaseCommand):
 
     def _archive(self, file: Path, beside: str | None) -> None:
         groups: list[GroupId] = []
-        for one in beside.split(",") if beside is not None else ():
-            if one.strip() not in get_args(GroupId):
-                raise CommandError(f"“{one.strip()}” is none of " + ", ".join(get_args(GroupId)))
-            groups.append(one.strip())  # type: ignore[arg-type]
+        for name in beside.split(",") if beside is not None else ():
+            if name.strip() not in get_args(GroupId):
+                raise CommandError(f"“{name.strip()}” is none of " + ", ".join(get_args(GroupId)))
+            groups.append(name.strip())  # type: ignore[arg-type]
         with file.open("rb") as opened, open_archive(opened) as reader:
             if settings.DATABASE.is_file():
                 print(

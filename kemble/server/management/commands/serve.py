@@ -93,7 +93,10 @@ class Command(BaseCommand):
             self._lay_out_demo()
         purge(timezone.now())
         # Behind TLS the cookies travel over TLS alone: the address is the proxy's.
-        name = next((one for one in settings.ALLOWED_HOSTS if one not in settings.LOOPBACK_HOSTS), None)
+        name = next(
+            (allowed_host for allowed_host in settings.ALLOWED_HOSTS if allowed_host not in settings.LOOPBACK_HOSTS),
+            None,
+        )
         over_tls: dict[str, str] = {}
         if settings.TLS_OWN:
             own = own_certificate(settings.DATA, machine_names(host, settings.ALLOWED_HOSTS), timezone.now())
