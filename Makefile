@@ -128,7 +128,7 @@ lint:
 
 types:
 	@echo "Types"
-	@cd web && npm run --silent types & KEMBLE_DATA="$$(mktemp -d)" .venv/bin/mypy && wait $$!
+	@cd web && npm run --silent types & KEMBLE_DATA="$$(mktemp -d)" .venv/bin/mypy && KEMBLE_DATA="$$(mktemp -d)" .venv/bin/mypy --config-file tests/mypy.ini && wait $$!
 
 layers:
 	@echo "Layers"

@@ -8,7 +8,7 @@ from contextlib import closing
 from pathlib import Path
 
 ROOT = Path(__file__).resolve().parents[1]
-sys.path[:0] = [str(ROOT / "tests"), str(ROOT / "tests" / "server")]
+sys.path[:0] = [str(ROOT / "tests" / "helpers")]
 
 from frozen import laid_out  # noqa: E402
 

@@ -109,13 +109,13 @@ def rows() -> list[tuple[str, str, str, str]]:
     """(what, measured, limit, how it stands) of every promise, in their order."""
     told = []
     for name, promise in PROMISES.items():
-        found = _measured.get(name, [])
+        result = _measured.get(name, [])
         limit = f"{'' if promise.keeps == 'under' else 'over '}{promise.limit:g} {promise.unit}"
-        if not found:
+        if not result:
             told.append((promise.says, "–", limit, "not measured"))
             continue
         pick = max if promise.keeps == "under" else min
-        value, slow = pick(found, key=lambda pair: pair[0] / pair[1])
+        value, slow = pick(result, key=lambda pair: pair[0] / pair[1])
         held = value / slow
         kept = held <= promise.limit if promise.keeps == "under" else held >= promise.limit
         shown = f"{value:.3g}" if value < 100 else f"{value:,.0f}"

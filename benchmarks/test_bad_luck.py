@@ -48,7 +48,7 @@ def test_every_list_of_a_kitchen_of_years(years):
     for path in LISTS:
         cold = timed(hand, path)
         while path.startswith("/sheets?") or path == "/sheets":  # until all of its cards are worked
-            if not any(one["pending"] for one in hand.ask("GET", path)["sheets"]):
+            if not any(item["pending"] for item in hand.ask("GET", path)["sheets"]):
                 break
         warm = sorted(timed(hand, path) for _ in range(7))[3]
         print(f"  {path:<48} first {cold:6.0f} ms, then {warm:5.0f} ms")
@@ -96,7 +96,7 @@ def test_twenty_savers_while_a_day_of_eight_sheets_is_planned(tmp_path):
     for hand in hands:
         hand.try_to("GET", "/")
     sheets = [hand.ask("POST", "/sheets", {"way": "set-cake", "uid": new_uid()}) for hand in hands]
-    numbers = [one["id"] for one in hands[0].ask("GET", "/sheets?size=50")["sheets"] if one["id"] <= 17][:8]
+    numbers = [item["id"] for item in hands[0].ask("GET", "/sheets?size=50")["sheets"] if item["id"] <= 17][:8]
     soonest = datetime.now(UTC) + timedelta(days=9)
     dishes = [{"sheet": number} for number in numbers]
     waits: list[float] = []
@@ -186,11 +186,11 @@ def test_many_wrong_passwords_at_once(tmp_path):
     hand = server.hand()
     hand.ask("PUT", "/session/password", {"password": "mending circle tea"})
     guessers = [server.hand() for _ in range(amount(10, 2))]
-    for one in guessers:
-        one.cookies.pop("sessionid")
-        one.try_to("GET", "/")
+    for guesser in guessers:
+        guesser.cookies.pop("sessionid")
+        guesser.try_to("GET", "/")
     wrong = {"username": "owner", "password": "wrong guess of mine"}
-    threads = [threading.Thread(target=one.try_to, args=("POST", "/api/session", wrong)) for one in guessers]
+    threads = [threading.Thread(target=guesser.try_to, args=("POST", "/api/session", wrong)) for guesser in guessers]
     for thread in threads:
         thread.start()
     reads = []
@@ -204,7 +204,7 @@ def test_many_wrong_passwords_at_once(tmp_path):
 def test_a_table_of_three_hundred_batches_while_others_save(tmp_path):
     server = Server(Prepared(tmp_path).copy("demo", tmp_path / "data"), "--demo", "--keep").start()
     hand, writer = server.hand(), server.hand()
-    titles = [one["title"] for one in hand.ask("GET", "/sheets?size=50")["sheets"]]
+    titles = [item["title"] for item in hand.ask("GET", "/sheets?size=50")["sheets"]]
     rows = [
         f'2020-{1 + i % 12:02d}-{1 + i % 28:02d} {i % 24:02d}:{i % 60:02d},"{titles[i % 12]}",just right'
         for i in range(amount(300, 10))

@@ -128,8 +128,8 @@ def test_a_frozen_ball_in_the_pot():
 
         held = np.concatenate([np.interp(start[cells], s.celsius, s.enthalpy) for cells, s in spans])
         times = np.linspace(0, 1500, 131)
-        found = solve_ivp(slope, (0, 1500), held, method=method, t_eval=times, rtol=1e-3, atol=1e4)
-        return when(times, np.array([celsius_of(one)[0] for one in found.y.T]), 72.0)
+        result = solve_ivp(slope, (0, 1500), held, method=method, t_eval=times, rtol=1e-3, atol=1e4)
+        return when(times, np.array([celsius_of(item)[0] for item in result.y.T]), 72.0)
 
     def ours():
         return ball(conduction.CELLS, 41)
@@ -145,18 +145,18 @@ ASKED += [(0.025, 45.0, 175.0, 21.0), (0.025, 45.0, 160.0, 23.0), (0.025, 5.0, 1
 
 
 def trays(cells):
-    found = []
+    oven_slabs = []
     for depth, start, air, h in ASKED:
         oven = Oven(air, 100.0, h, h)
         body = conduction.slab(depth, BATTER, h, h, cells, even=True)
-        found.append(OvenSlab(body, BATTER, 0.43, start, oven, 5400.0))
-    return found
+        oven_slabs.append(OvenSlab(body, BATTER, 0.43, start, oven, 5400.0))
+    return oven_slabs
 
 
 def baked(cells, steps):
     """The minute at which the first of the seven is hot, all marched together."""
-    found = bake_all(trays(cells), steps)
-    return when(found[0].times, found[0].cells.min(axis=1), HOT_C)
+    bake_curveses = bake_all(trays(cells), steps)
+    return when(bake_curveses[0].times, bake_curveses[0].cells.min(axis=1), HOT_C)
 
 
 def test_seven_trays_in_the_oven():
@@ -183,8 +183,8 @@ def test_seven_trays_in_the_oven():
             return np.append((np.diff(flow) - boils) / capacity, (drying + boils[-1]) / LATENT_STEAM)
 
         times, begin = np.linspace(0, 5400, 181), np.append(np.full(n, tray.start_c), 0.0)
-        found = solve_ivp(slope, (0, 5400), begin, method="BDF", t_eval=times, rtol=1e-4, atol=1e-3)
-        return when(times, found.y[:n].min(axis=0), HOT_C)
+        result = solve_ivp(slope, (0, 5400), begin, method="BDF", t_eval=times, rtol=1e-4, atol=1e-3)
+        return when(times, result.y[:n].min(axis=0), HOT_C)
 
     def plain():
         first, *_ = [one(tray) for tray in trays(baking.CELLS)]

@@ -9,9 +9,9 @@ import time
 from pathlib import Path
 
 ROOT = Path(__file__).resolve().parents[1]
-sys.path[:0] = [str(ROOT / "tests"), str(ROOT / "tests" / "core" / "learn")]
+sys.path[:0] = [str(ROOT / "tests" / "helpers")]
 
-from kitchens import DONE, Finer, House, cake, knowing, off  # noqa: E402
+from learning_kitchens import DONE, Finer, House, cake, knowing, off  # noqa: E402
 from promises import amount, measured  # noqa: E402, amount
 
 from kemble.core.learn.posterior import learn  # noqa: E402
@@ -27,17 +27,17 @@ def test_two_hundred_kitchens():
     for seed in range(KITCHENS):
         house = Finer(seed, noise=0.06)
         batches = [house.makes(MADE[house.chance.randrange(3)]) for _ in range(20)]
-        for n, found in errors.items():
-            found.append(off(house, MADE[0], batches[:n]))
-        for n, found in new.items():
-            found.append(off(house, NEW, batches[:n]))
+        for n, result in errors.items():
+            result.append(off(house, MADE[0], batches[:n]))
+        for n, result in new.items():
+            result.append(off(house, NEW, batches[:n]))
         fact = work(MADE[1], knowing(batches[:10])).facts[DONE]
         inside += [fact.low <= house.takes(MADE[1]) <= fact.high for _ in range(2)]
         if seed % 4 == 0:
-            spoiled = [house.makes(MADE[1], odd=2.0) if i == 9 else one for i, one in enumerate(batches[:10])]
+            spoiled = [house.makes(MADE[1], odd=2.0) if i == 9 else batch for i, batch in enumerate(batches[:10])]
             clean, odd = errors[10][-1], off(house, MADE[0], spoiled)
             won, lost = won + errors[0][-1] - clean, lost + odd - clean
-    mean = {n: statistics.mean(found) for n, found in errors.items()}
+    mean = {n: statistics.mean(error) for n, error in errors.items()}
     said = ", ".join(f"{100 * mean[n]:.1f} % after {n}" for n in mean)
     measured("learn-three", mean[3] / mean[0])
     measured("learn-ten", mean[10] / mean[0])
@@ -45,7 +45,7 @@ def test_two_hundred_kitchens():
     measured("inside", 100 * statistics.mean(inside))
     measured("odd", 100 * lost / won)
     print(f"\n  error of the likely time: {said} ({mean[3] / mean[0]:.2f} and {mean[10] / mean[0]:.2f} of the first)")
-    fresh, known = (statistics.mean(found) for found in new.values())
+    fresh, known = (statistics.mean(result) for result in new.values())
     print(f"  of a new tin and depth: {100 * fresh:.1f} to {100 * known:.1f} %, {100 * (1 - known / fresh):.0f} % less")
     print(f"  {100 * statistics.mean(inside):.0f} of a hundred next makings within first and latest")
     print(f"  an odd making in ten costs {100 * lost / won:.0f} % of the gain")

@@ -14,7 +14,7 @@ from pathlib import Path
 
 import pytest
 
-sys.path.insert(0, str(Path(__file__).resolve().parents[1] / "tests"))
+sys.path.insert(0, str(Path(__file__).resolve().parents[1] / "tests" / "helpers"))
 
 from promises import amount, measured
 from serving import Hand, Prepared, Server, new_uid
@@ -94,14 +94,14 @@ def hands(tmp_path_factory):
     root = tmp_path_factory.mktemp("load")
     server = Server(Prepared(root).copy("empty", root / "data")).start()
     told = server.manage("shell", "-v", "0", "-c", SEATS.format(cooks=COOKS))
-    found = []
+    found_hands = []
     for key in re.findall(r"seat (\S+)", told.stdout):
         hand = Hand(server.port)
         hand.cookies["sessionid"] = key
         hand.ask("GET", "/session")  # and its token
-        found.append(hand)
-    assert len(found) == COOKS, told.stderr
-    yield found
+        found_hands.append(hand)
+    assert len(found_hands) == COOKS, told.stderr
+    yield found_hands
     server.stop()
 
 
@@ -114,16 +114,16 @@ def test_fifty_cooks(hands):
     for i, hand in enumerate(hands):
         sheet = hand.ask("POST", "/sheets", {"way": WAYS[i % len(WAYS)], "uid": new_uid()})
         run = hand.ask("POST", "/runs", {"sheet": sheet["id"], "uid": new_uid()})
-        begun.append((hand, sheet, run["id"], [one["step"]["id"] for one in run["plan"]["scheduled"]]))
+        begun.append((hand, sheet, run["id"], [item["step"]["id"] for item in run["plan"]["scheduled"]]))
     ends = time.monotonic() + LASTS_S
-    cooks = [Cook(*one, seed, ends) for seed, one in enumerate(begun)]
+    cooks = [Cook(*item, seed, ends) for seed, item in enumerate(begun)]
     for cook in cooks:
         cook.start()
     for cook in cooks:
         cook.join()
     kinds = ("reads", "events", "works", "saves")
     times = {kind: [ms for cook in cooks for ms in getattr(cook, kind)] for kind in kinds}
-    wrong = [one for cook in cooks for one in cook.wrong]
+    wrong = [item for cook in cooks for item in cook.wrong]
     told = "; ".join(
         f"{kind} {len(ms)}, median {statistics.median(ms or [0]):.0f}, p95 {p95(ms):.0f} ms"
         for kind, ms in times.items()

@@ -14,7 +14,7 @@ from pathlib import Path
 import pytest
 
 ROOT = Path(__file__).resolve().parents[1]
-sys.path.insert(0, str(ROOT / "tests"))
+sys.path.insert(0, str(ROOT / "tests" / "helpers"))
 
 from promises import amount  # noqa: E402
 from serving import Server, new_uid  # noqa: E402
@@ -53,12 +53,12 @@ Batch.objects.bulk_create(
 
 
 def timed(hand, path, rounds=20):
-    found = []
+    result = []
     for _ in range(rounds):
         began = time.perf_counter()
         hand.ask("GET", path)
-        found.append((time.perf_counter() - began) * 1000)
-    return found
+        result.append((time.perf_counter() - began) * 1000)
+    return result
 
 
 @pytest.mark.parametrize("count", [300, amount(2_000, 400)])
@@ -111,14 +111,14 @@ def test_fifty_pages_at_once(server):
         hands[0].ask("POST", "/work", {"sheet": vary(sheet, 0.01 * (i + 1))})
     told("fifty sheets, one after another, all of them", [(time.perf_counter() - began) * 1000])
     for turn in range(3):
-        found = together(
+        result = together(
             hands,
             lambda hand, i, turn=turn: hand.try_to(
                 "POST", "/api/work", {"sheet": vary(copy.deepcopy(sheets[i]), 1 + turn + 0.01 * i)}
             )[0],
         )
-        assert {status for _, status in found} == {200}
-        waits = [wait for wait, _ in found]
+        assert {status for _, status in result} == {200}
+        waits = [wait for wait, _ in result]
         told(f"fifty pages at once, all differing, turn {turn + 1}", waits)
         print(f"    slowest over median: {max(waits) / statistics.median(waits):.1f}")
 
@@ -134,5 +134,7 @@ def test_fifty_savers(server):
             body = {"uid": new_uid(), "revision": 1 + turn, "sheet": opened[i]["sheet"]}
             return hand.try_to("PUT", f"/api/sheets/{opened[i]['id']}", body)[0]
 
-        found = together(hands, save)
-        told(f"fifty savers, turn {turn + 1}, {sum(status == 200 for _, status in found)} kept", [w for w, _ in found])
+        result = together(hands, save)
+        told(
+            f"fifty savers, turn {turn + 1}, {sum(status == 200 for _, status in result)} kept", [w for w, _ in result]
+        )

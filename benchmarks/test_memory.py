@@ -8,7 +8,7 @@ from pathlib import Path
 
 import pytest
 
-sys.path.insert(0, str(Path(__file__).resolve().parents[1] / "tests"))
+sys.path.insert(0, str(Path(__file__).resolve().parents[1] / "tests" / "helpers"))
 
 from promises import amount, measured
 from serving import Prepared, Server, until
@@ -20,15 +20,17 @@ MOST_FILES = 12  # that it may have grown by
 
 def weighs(pid):
     """(MB in memory, files open)."""
-    line = next(one for one in Path(f"/proc/{pid}/status").read_text().splitlines() if one.startswith("VmRSS"))
+    line = next(
+        splitline for splitline in Path(f"/proc/{pid}/status").read_text().splitlines() if splitline.startswith("VmRSS")
+    )
     return int(line.split()[1]) / 1024, len(os.listdir(f"/proc/{pid}/fd"))
 
 
 @pytest.fixture
 def server(tmp_path):
-    found = Server(Prepared(tmp_path).copy("demo", tmp_path / "data"), "--demo", "--keep").start()
-    yield found
-    found.stop()
+    result = Server(Prepared(tmp_path).copy("demo", tmp_path / "data"), "--demo", "--keep").start()
+    yield result
+    result.stop()
 
 
 def broken_off(server, name):

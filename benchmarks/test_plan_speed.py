@@ -8,9 +8,9 @@ from pathlib import Path
 
 import pytest
 
-sys.path.insert(0, str(Path(__file__).resolve().parents[1] / "tests" / "core" / "plan"))
+sys.path.insert(0, str(Path(__file__).resolve().parents[1] / "tests" / "helpers"))
 
-from checker import broken
+from plan_checker import broken
 from promises import amount, measured
 from test_day import random_day
 
@@ -54,10 +54,10 @@ def table(*ways, days=()):
 def test_plan(asked):
     solve(replace(asked, dishes=asked.dishes[:1]))  # the solver's first import is a second
     began = time.perf_counter()
-    found = solve(asked)
+    solved = solve(asked)
     took = time.perf_counter() - began
     steps = sum(len(dish.steps) for dish in asked.dishes)
-    how = "proven" if found.proven else f"within {found.gap_pct:.2f} %"
+    how = "proven" if solved.proven else f"within {solved.gap_pct:.2f} %"
     print(f"\n  {len(asked.dishes)} sheets, {steps} steps: {took:.2f} s, {how}")
     days = {dish.serve for dish in asked.dishes}
     promise = {1: "plan", 3: "plan-three", 6: "plan-six" if len(days) > 1 else None}[len(asked.dishes)]
@@ -67,10 +67,10 @@ def test_plan(asked):
 
 def test_a_thousand_days():
     asked = table("set-cake", "boiled-balls", "tray-rice")
-    found = solve(asked)
-    who = who_does_what(asked, found)
+    solved = solve(asked)
+    who = who_does_what(asked, solved)
     began = time.perf_counter()
-    told = sure(asked, found, who)
+    told = sure(asked, solved, who)
     took = 1000 * (time.perf_counter() - began)
     print(f"\n  a thousand days of three sheets: {took:.0f} ms, {told.all_in_time_pct:.0f} in time")
     measured("days", took)
@@ -81,11 +81,11 @@ def test_random_days():
     kept = impossible = against = 0
     for seed in range(10_000, 10_000 + RANDOM_DAYS):
         asked = random_day(seed)
-        found = solve(asked)
-        if found is None:
+        solved = solve(asked)
+        if solved is None:
             impossible += 1
             continue
-        faults = broken(asked, plan_of(asked, found), several=len(asked.dishes) > 1)
+        faults = broken(asked, plan_of(asked, solved), several=len(asked.dishes) > 1)
         against += bool(faults)
         kept += not faults
         if faults:

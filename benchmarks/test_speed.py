@@ -10,7 +10,7 @@ from pathlib import Path
 
 import pytest
 
-sys.path.insert(0, str(Path(__file__).resolve().parents[1] / "tests"))
+sys.path.insert(0, str(Path(__file__).resolve().parents[1] / "tests" / "helpers"))
 
 from promises import amount, measured
 
@@ -73,8 +73,8 @@ def test_fold(benchmark):
         for i in range(60)
     ]  # fmt: skip
     scheduled = [
-        ScheduledStep(step=one, starts=began + timedelta(minutes=10 * i), ends=began + timedelta(minutes=10 * i + 10))
-        for i, one in enumerate(steps)
+        ScheduledStep(step=step, starts=began + timedelta(minutes=10 * i), ends=began + timedelta(minutes=10 * i + 10))
+        for i, step in enumerate(steps)
     ]
     plan = Plan(serve=scheduled[-1].ends, begin=began, scheduled=scheduled, proven=True, quiet_kept=True)
     kinds = ("started", "noted", "not_yet", "weighed", "counted", "probed", "done")
@@ -97,9 +97,9 @@ def test_fold_on_the_page(tmp_path):
     told_in = tmp_path / "bench.json"
     web = Path(__file__).resolve().parents[1] / "web"
     subprocess.run(["npx", "vitest", "bench", "--run", "--outputJson", str(told_in)], cwd=web, check=True, stdout=-3)
-    (found,) = json.loads(told_in.read_text("utf-8"))["files"][0]["groups"][0]["benchmarks"]
-    print(f"\n  fold of 60 steps and 400 events on the page: {found['mean']:.2f} ms, p99 {found['p99']:.2f} ms")
-    measured("fold-page", found["p99"])
+    (result,) = json.loads(told_in.read_text("utf-8"))["files"][0]["groups"][0]["benchmarks"]
+    print(f"\n  fold of 60 steps and 400 events on the page: {result['mean']:.2f} ms, p99 {result['p99']:.2f} ms")
+    measured("fold-page", result["p99"])
 
 
 def test_replan(benchmark):
@@ -115,15 +115,24 @@ def test_replan(benchmark):
     now = serve - timedelta(minutes=90)
     going = []
     for plan, dish in zip(plans, dishes, strict=True):
-        done = [one for one in plan.scheduled if one.ends < now - timedelta(minutes=40)]
+        done = [
+            scheduled_step for scheduled_step in plan.scheduled if scheduled_step.ends < now - timedelta(minutes=40)
+        ]
         events = [
-            event_from({"uid": f"{dish.title}-{one.step.id}-done", "at": one.ends, "kind": "done", "step": one.step.id})
-            for one in done
+            event_from(
+                {
+                    "uid": f"{dish.title}-{scheduled_step.step.id}-done",
+                    "at": scheduled_step.ends,
+                    "kind": "done",
+                    "step": scheduled_step.step.id,
+                }
+            )
+            for scheduled_step in done
         ]
         going.append(OpenRun(dish.title, plan, state_of(plan, events, now), plan.serve))
-    found = benchmark.pedantic(replan, args=(going, kitchen), kwargs={"now": now}, rounds=10, warmup_rounds=1)
+    result = benchmark.pedantic(replan, args=(going, kitchen), kwargs={"now": now}, rounds=10, warmup_rounds=1)
     told(
-        f"the rest of three sheets, {found.later_min} min late",
+        f"the rest of three sheets, {result.later_min} min late",
         milliseconds(benchmark),
         "replan",
     )
@@ -155,8 +164,8 @@ def test_edit_to_ripple(tmp_path):
                 for i in range(amount(30, 4)):
                     page.keyboard.press("ArrowRight" if i % 2 else "ArrowLeft")
                     page.wait_for_function(f"performance.getEntriesByName('kemble-ripple').length > {i}")
-                found = page.evaluate("performance.getEntriesByName('kemble-ripple').map((one) => one.duration)")
-                told(f"edit to ripple, sheet {number}", found, "ripple")
+                result = page.evaluate("performance.getEntriesByName('kemble-ripple').map((one) => one.duration)")
+                told(f"edit to ripple, sheet {number}", result, "ripple")
             browser.close()
     finally:
         server.stop()
@@ -218,7 +227,10 @@ def test_first_page(tmp_path):
             context = browser.new_context(service_workers="block")
             context.add_cookies([server.cookie])
             page, sizes = context.new_page(), {}
-            page.on("response", lambda one: sizes.update({one.url: int(one.headers.get("content-length", 0))}))
+            page.on(
+                "response",
+                lambda response: sizes.update({response.url: int(response.headers.get("content-length", 0))}),
+            )
             page.goto(server.url, wait_until="networkidle")
             weight = sum(size for url, size in sizes.items() if url.endswith(".js")) / 1000
             print(f"\n  JavaScript of the first page: {weight:.0f} kB")

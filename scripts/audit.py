@@ -66,15 +66,15 @@ def python_use() -> Iterator[str]:
 def front_end_locks() -> Iterator[str]:
     """Every package is one content, from a registry, and runs nothing when it is installed."""
     lock = json.loads((ROOT / "web" / "package-lock.json").read_text(encoding="utf-8"))
-    for where, one in lock["packages"].items():
-        if not where or one.get("inBundle"):  # of another package's content
+    for where, item in lock["packages"].items():
+        if not where or item.get("inBundle"):  # of another package's content
             continue
         name = where.rpartition("node_modules/")[2]
-        if not str(one.get("integrity", "")).startswith("sha512-"):
+        if not str(item.get("integrity", "")).startswith("sha512-"):
             yield f"package-lock.json: {name} has no sha512"
-        if re.match(r"(git|http:|file:|github:)", str(one.get("resolved", ""))):
+        if re.match(r"(git|http:|file:|github:)", str(item.get("resolved", ""))):
             yield f"package-lock.json: {name} comes from elsewhere"
-        if one.get("hasInstallScript") and name not in KNOWN_SCRIPTS:
+        if item.get("hasInstallScript") and name not in KNOWN_SCRIPTS:
             yield f"package-lock.json: {name} runs a program when it is installed"
 
 
@@ -92,10 +92,10 @@ def front_end_use() -> Iterator[str]:
 
 
 def main() -> int:
-    found = [says for look in (python_locks, python_use, front_end_locks, front_end_use) for says in look()]
-    for says in found:
+    result = [says for look in (python_locks, python_use, front_end_locks, front_end_use) for says in look()]
+    for says in result:
         print(says, file=sys.stderr)
-    return int(bool(found))
+    return int(bool(result))
 
 
 if __name__ == "__main__":

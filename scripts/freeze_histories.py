@@ -64,9 +64,12 @@ def plan() -> Plan:
     ]
     scheduled = [
         ScheduledStep(
-            step=one, starts=BEGIN + timedelta(minutes=at), ends=BEGIN + timedelta(minutes=at + one.minutes), who=who
+            step=step_result,
+            starts=BEGIN + timedelta(minutes=at),
+            ends=BEGIN + timedelta(minutes=at + step_result.minutes),
+            who=who,
         )
-        for at, who, one in steps
+        for at, who, step_result in steps
     ]
     return Plan(serve=BEGIN + timedelta(minutes=112), begin=BEGIN, scheduled=scheduled, proven=True, quiet_kept=True)
 
@@ -82,7 +85,7 @@ class Writer:
         """Events of these kinds, in this order, after what makes most of them say something."""
         at, events = BEGIN, list[AnyEvent]()
         begun = self.chance.randrange(len(self.ids))
-        before = [(kind, one) for one in self.ids[:begun] for kind in ("started", "done")]
+        before = [(kind, each_id) for each_id in self.ids[:begun] for kind in ("started", "done")]
         wanted = [*before, ("started", self.ids[begun]), *((kind, None) for kind in kinds)]
         for number, (kind, of_step) in enumerate(wanted):
             at += timedelta(minutes=self.chance.choice([0, 0.5, 3, 8, 17]))
@@ -136,14 +139,14 @@ class Writer:
         over = {event.step for event in standing(self.plan, events) if event.kind == "done"}
         later = timedelta(minutes=self.chance.choice([5, 20, 45]))
         scheduled = []
-        for one in self.plan.scheduled:
-            if one.step.id in over:
+        for scheduled_step in self.plan.scheduled:
+            if scheduled_step.step.id in over:
                 continue
             longer = self.chance.choice([0, 0, 6])
-            own = one.step.model_copy(update={"minutes": one.step.minutes + longer})
-            starts = one.starts + later
+            own = scheduled_step.step.model_copy(update={"minutes": scheduled_step.step.minutes + longer})
+            starts = scheduled_step.starts + later
             moved = {"step": own, "starts": starts, "ends": starts + timedelta(minutes=own.minutes)}
-            scheduled.append(one.model_copy(update=moved).model_dump(mode="json"))
+            scheduled.append(scheduled_step.model_copy(update=moved).model_dump(mode="json"))
         rest: dict[str, Any] = {
             "scheduled": scheduled,
             "says": [f"On the table {later.seconds // 60} min later."],

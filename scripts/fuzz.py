@@ -14,7 +14,7 @@ from pathlib import Path
 from threading import Thread
 
 ROOT = Path(__file__).resolve().parents[1]
-sys.path[:0] = [str(ROOT), str(ROOT / "tests")]
+sys.path[:0] = [str(ROOT), str(ROOT / "tests" / "helpers")]
 
 from fuzz_bodies import fuzz_bodies  # noqa: E402
 from serving import Server  # noqa: E402

@@ -31,14 +31,14 @@ STRANGE: tuple[Any, ...] = (
 
 def places(document: Any, path: tuple[Any, ...] = ()) -> list[tuple[Any, ...]]:
     """Where in a document something may be otherwise."""
-    found = [path] if path else []
+    result = [path] if path else []
     if isinstance(document, dict):
         for key, value in document.items():
-            found += places(value, (*path, key))
+            result += places(value, (*path, key))
     elif isinstance(document, list):
         for i, value in enumerate(document):
-            found += places(value, (*path, i))
-    return found
+            result += places(value, (*path, i))
+    return result
 
 
 def at(document: Any, path: tuple[Any, ...]) -> Any:
@@ -128,7 +128,7 @@ class Bodies:
         return method, path, body
 
     def event(self) -> tuple[str, str, Body]:
-        steps = [one["step"]["id"] for one in self.run["plan"]["scheduled"]]
+        steps = [item["step"]["id"] for item in self.run["plan"]["scheduled"]]
         kind = self.chance.choice(
             ("started", "done", "weighed", "probed", "noted", "added", "undone", "redone", "handed")
         )
@@ -168,7 +168,7 @@ def wrong_with(status: int | None, answer: Any, took_s: float) -> str:
         return f"took {took_s:.0f} s"
     if status >= 400:
         problems = answer.get("problems") if isinstance(answer, dict) else None
-        if not problems or not all(one.get("path") and one.get("says") for one in problems):
+        if not problems or not all(problem.get("path") and problem.get("says") for problem in problems):
             return f"answered {status} without a problem that names a field"
     return ""
 
@@ -183,10 +183,10 @@ def fuzz_bodies(hand: Hand, seconds: float, seed: int) -> int:
         began = time.monotonic()
         status, answer = hand.try_to(method, f"/api{path}", text=text)
         answers[status] += 1
-        found = wrong_with(status, answer, time.monotonic() - began)
-        if found:
+        result = wrong_with(status, answer, time.monotonic() - began)
+        if result:
             wrong += 1
-            print(f"{method} {path} {found}\n  {text[:2_000]}")
+            print(f"{method} {path} {result}\n  {text[:2_000]}")
     told = ", ".join(f"{count:,} times {status}" for status, count in answers.most_common())
     print(f"Bodies of our own (seed {seed}): {told}; {wrong} wrong")
     return wrong

@@ -48,9 +48,9 @@ BOUNDS = {
 
 def bounds(told: dict) -> dict[str, float]:
     """The limits of a field, also of one that may be left out; its usual value where that is a number."""
-    number = next((one for one in told.get("anyOf", [told]) if one.get("type") in ("number", "integer")), {})
-    found = {ours: {**number, **told}.get(theirs) for theirs, ours in BOUNDS.items()}
-    return {name: value for name, value in found.items() if isinstance(value, int | float) and number}
+    number = next((item for item in told.get("anyOf", [told]) if item.get("type") in ("number", "integer")), {})
+    result = {ours: {**number, **told}.get(theirs) for theirs, ours in BOUNDS.items()}
+    return {name: value for name, value in result.items() if isinstance(value, int | float) and number}
 
 
 def limits() -> dict[str, dict[str, float]]:
@@ -61,10 +61,10 @@ def limits() -> dict[str, dict[str, float]]:
         "Ingredient.packs": {"above": 0, "max": MOST_PACK_G},
     }
     return inside | {
-        f"{model}.{field}": found
+        f"{model}.{field}": result
         for model, schema in sorted(schemas.items())
         for field, told in schema.get("properties", {}).items()
-        if (found := bounds(told)).keys() & {"max", "below"}
+        if (result := bounds(told)).keys() & {"max", "below"}
     }
 
 
@@ -73,18 +73,18 @@ def fields() -> dict[str, str]:
     document = api.get_openapi_schema()
     schemas = document["components"]["schemas"]
     todo = [
-        one for path in document["paths"].values() for told in path.values() for one in refs(told.get("requestBody"))
+        ref for path in document["paths"].values() for told in path.values() for ref in refs(told.get("requestBody"))
     ]
-    found: set[str] = set()
+    result: set[str] = set()
     seen: set[str] = set()
     while todo:
         model = todo.pop()
         if model not in seen:
             seen.add(model)
-            found |= schemas[model].get("properties", {}).keys()
+            result |= schemas[model].get("properties", {}).keys()
             todo += refs(schemas[model])
-    found |= {re.sub("(?<=sh|as)es$|s$", "", name) for name in found if not name.endswith("ss")}
-    return {name: re.sub(r"_(g|mm|c|min|ml|pct|w|m|h|s)$", "", name).replace("_", " ") for name in sorted(found)}
+    result |= {re.sub("(?<=sh|as)es$|s$", "", name) for name in result if not name.endswith("ss")}
+    return {name: re.sub(r"_(g|mm|c|min|ml|pct|w|m|h|s)$", "", name).replace("_", " ") for name in sorted(result)}
 
 
 def refs(told: object) -> Iterator[str]:
@@ -110,8 +110,12 @@ def first_cake() -> dict[str, object]:
         "core": [[round(m, 1), round(c, 1)] for m, c in zip(curve.minutes, curve.core_c, strict=True)][::4],
         "cuts": [[round(at) for at in line] for line in tray.lines],
         "steps": [
-            [round((one.starts - plan.begin).total_seconds() / 60), round(one.step.minutes), one.step.hands]
-            for one in plan.scheduled
+            [
+                round((scheduled_step.starts - plan.begin).total_seconds() / 60),
+                round(scheduled_step.step.minutes),
+                scheduled_step.step.hands,
+            ]
+            for scheduled_step in plan.scheduled
         ],
         "facts": {key: round(float(worked.facts[key].value), 1) for key in keys + more},
     }
@@ -148,10 +152,10 @@ def common() -> str:
             MACRO.rstrip("\n") + "\n",
             written("LIMITS", limits()),
             written("UNITS", units),
-            written("LOCALES", [one for one in get_args(Locale) if one != MADE_UP]),
+            written("LOCALES", [arg for arg in get_args(Locale) if arg != MADE_UP]),
             written("FOLD", fold()),
             words("GROUPS", GROUPS),
-            words("DIETS", {diet: one.label for diet, one in DIETS.items()}),
+            words("DIETS", {diet: each_diet.label for diet, each_diet in DIETS.items()}),
             "export type FactKey =\n" + "\n".join(f'  | "{key}"' for key in KEYS) + ";\n",
         ]
     )

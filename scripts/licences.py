@@ -37,50 +37,50 @@ def python_packages() -> Iterator[Row]:
             continue
         seen.add(name)
         try:
-            found = metadata.distribution(name)
+            distribution = metadata.distribution(name)
         except metadata.PackageNotFoundError:
             continue  # for another system than this
-        waiting += found.requires or []
-        yield found.metadata["Name"], found.version, _licence(found)
+        waiting += distribution.requires or []
+        yield distribution.metadata["Name"], distribution.version, _licence(distribution)
 
 
-def _licence(found: metadata.Distribution) -> str:
-    told = found.metadata
-    expression = told.get("License-Expression")
+def _licence(distribution: metadata.Distribution) -> str:
+    told = distribution.metadata
+    expression = told.get("License-Expression")  # type: ignore[attr-defined]
     if expression:
         return str(expression)
     classed = [
-        one.rsplit(" :: ", 1)[-1]
-        for one in told.get_all("Classifier") or []
-        if one.startswith("License :: OSI Approved")
+        item.rsplit(" :: ", 1)[-1]
+        for item in told.get_all("Classifier") or []
+        if item.startswith("License :: OSI Approved")
     ]
     if classed:
         return ", ".join(classed)
-    return str(told.get("License") or "").strip().split("\n")[0][:80]
+    return str(told.get("License") or "").strip().split("\n")[0][:80]  # type: ignore[attr-defined]
 
 
 def front_end_packages() -> Iterator[Row]:
     """What is bundled: of the lock, what is not only for developing."""
     lock = json.loads((ROOT / "web" / "package-lock.json").read_text(encoding="utf-8"))
-    for where, one in lock["packages"].items():
+    for where, item in lock["packages"].items():
         name = where.rsplit("node_modules/", 1)[-1]
-        is_bundled = not any(one.get(mark) for mark in ("dev", "devOptional", "optional")) or _WORKER.match(name)
+        is_bundled = not any(item.get(mark) for mark in ("dev", "devOptional", "optional")) or _WORKER.match(name)
         if where and is_bundled:
-            yield name, one.get("version", ""), str(one.get("license") or "")
+            yield name, item.get("version", ""), str(item.get("license") or "")
 
 
 def main() -> int:
     rows = {"Python": sorted(python_packages(), key=lambda row: row[0].lower())}
     rows["Front end"] = sorted(front_end_packages())
-    unknown = [row for found in rows.values() for row in found if not KNOWN.search(row[2])]
+    unknown = [row for found_row in rows.values() for row in found_row if not KNOWN.search(row[2])]
     for name, version, licence in unknown:
         print(f"{name} {version}: “{licence}” is a licence that has not been looked at", file=sys.stderr)
     if unknown:
         return 1
     print("What ships with Kemble, and under which licence. Kemble's own is in LICENSE.")
-    for head, found in rows.items():
+    for head, found_row in rows.items():
         print(f"\n{head}\n")
-        for name, version, licence in found:
+        for name, version, licence in found_row:
             print(f"{name} {version}: {licence}")
     return 0
 

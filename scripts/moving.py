@@ -6,7 +6,7 @@ import tempfile
 from pathlib import Path
 
 ROOT = Path(__file__).resolve().parents[1]
-sys.path.insert(0, str(ROOT / "tests"))
+sys.path.insert(0, str(ROOT / "tests" / "helpers"))
 
 from PIL import Image  # noqa: E402
 from playwright.sync_api import Page, sync_playwright  # noqa: E402
@@ -48,7 +48,7 @@ def main() -> None:
             browser.close()
             server.stop()
     palette = frames[len(STEPS) // 2].quantize(COLOURS, method=Image.Quantize.MAXCOVERAGE)
-    first, *others = (one.quantize(palette=palette, dither=Image.Dither.NONE) for one in frames)
+    first, *others = (image.quantize(palette=palette, dither=Image.Dither.NONE) for image in frames)
     first.save(
         FILE, save_all=True, append_images=others, duration=[EACH_MS] * len(others) + [LAST_MS], loop=0, optimize=True
     )

@@ -24,7 +24,7 @@ import time
 from pathlib import Path
 
 ROOT = Path(__file__).resolve().parents[1]
-sys.path[:0] = [str(ROOT), str(ROOT / "tests")]
+sys.path[:0] = [str(ROOT), str(ROOT / "tests" / "helpers")]
 UNSAFE = """
 from kemble.site.settings import *
 DATABASES["default"]["OPTIONS"]["init_command"] = "PRAGMA journal_mode=WAL; PRAGMA synchronous=OFF; PRAGMA foreign_keys=ON;"
@@ -56,11 +56,11 @@ def mount(disk: Path, place: Path) -> None:
             except OSError as error:
                 raise FuseOSError(errno.ENOENT) from error
             names = ("st_mode", "st_nlink", "st_uid", "st_gid", "st_size", "st_atime", "st_mtime", "st_ctime")
-            found = {name: getattr(told, name) for name in names}
+            result = {name: getattr(told, name) for name in names}
             with self.guard:
                 if path in self.unsynced:
-                    found["st_size"] = len(self.unsynced[path])
-            return found
+                    result["st_size"] = len(self.unsynced[path])
+            return result
 
         def readdir(self, path: str, fh: int) -> list[str]:
             return [".", "..", *os.listdir(self.real(path))]

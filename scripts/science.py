@@ -48,32 +48,34 @@ class Told:
 
 def told() -> list[Told]:
     """Every case, worked as the code stands."""
-    found = []
+    tolds = []
     for file in sorted(CASES.glob("*.json")):
-        one = json.loads(file.read_text(encoding="utf-8"))
-        worked = work(sheet_from(one["sheet"]), Kitchen.model_validate(one["kitchen"]))
+        item = json.loads(file.read_text(encoding="utf-8"))
+        worked = work(sheet_from(item["sheet"]), Kitchen.model_validate(item["kitchen"]))
         if worked.problems:
             raise SystemExit(f"{file.name}: {worked.problems[0].says}")
-        fact = worked.facts[one["fact"]]
+        fact = worked.facts[item["fact"]]
         likely = float(fact.value)
         low, high = (likely if end is None else end for end in (fact.low, fact.high))
-        found.append(Told(one["case"], low, likely, high, fact.unit, tuple(one["cooks"]), one["cooks_say"]))
-    return found
+        tolds.append(Told(item["case"], low, likely, high, fact.unit, tuple(item["cooks"]), item["cooks_say"]))
+    return tolds
 
 
 def table(cases: list[Told]) -> str:
     """The count at its head, then every case, none left out."""
-    inside, overlap = sum(one.inside for one in cases), sum(one.overlaps for one in cases)
+    inside, overlap = sum(each_told.inside for each_told in cases), sum(each_told.overlaps for each_told in cases)
     lines = [
         f"Of {len(cases)} cases the likely time of **{inside}** lies where cooks have it; of {overlap} the window meets it.",
         "",
         "| case | told: first, likely, latest | cooks | |",
         "|---|---|---|---|",
     ]
-    for one in cases:
-        figures = " – ".join(_figure(value) for value in dict.fromkeys((one.low, one.likely, one.high)))
-        verdict = "" if one.inside else "window meets it" if one.overlaps else "**misses**"
-        lines.append(f"| {one.case} | {figures} {one.unit} | {one.cooks_say} | {verdict} |")
+    for each_told in cases:
+        figures = " – ".join(
+            _figure(value) for value in dict.fromkeys((each_told.low, each_told.likely, each_told.high))
+        )
+        verdict = "" if each_told.inside else "window meets it" if each_told.overlaps else "**misses**"
+        lines.append(f"| {each_told.case} | {figures} {each_told.unit} | {each_told.cooks_say} | {verdict} |")
     return "\n".join(lines)
 
 

@@ -6,7 +6,7 @@ import tempfile
 from pathlib import Path
 
 ROOT = Path(__file__).resolve().parents[1]
-sys.path.insert(0, str(ROOT / "tests"))
+sys.path.insert(0, str(ROOT / "tests" / "helpers"))
 
 from playwright.sync_api import Page, sync_playwright  # noqa: E402
 from serving import ARGUMENTS, CHROMIUM, Server  # noqa: E402

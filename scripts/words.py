@@ -108,8 +108,8 @@ def _words(value: Any, name: str = "") -> Iterator[str]:
             yield value
     elif isinstance(value, dict):
         yield from value if name == "packs" else ()
-        for one in value.values():
-            yield from _words(one, name)
+        for item in value.values():
+            yield from _words(item, name)
     elif isinstance(value, BaseModel):
         for key in type(value).model_fields:
             if key not in FOR_CODE:
@@ -119,8 +119,8 @@ def _words(value: Any, name: str = "") -> Iterator[str]:
             if field.name not in FOR_CODE:
                 yield from _words(getattr(value, field.name), field.name)
     elif isinstance(value, Iterable):
-        for one in value:
-            yield from _words(one, name)
+        for item in value:
+            yield from _words(item, name)
 
 
 def of_module_tables(path: Path) -> Iterator[str]:
@@ -172,33 +172,33 @@ ALONE = (
 
 def catalogue() -> Catalog:
     """All that the core and the server say, each with the file that says it."""
-    found = Catalog()
+    catalog = Catalog()
     for path in sorted((ROOT / "kemble").rglob("*.py")):
         where = path.relative_to(ROOT).as_posix()
         for _, sentence, _, _ in extract_from_file("python", path, keywords={"say": None}):
-            found.add(str(sentence), locations=[(where, 0)])
+            catalog.add(str(sentence), locations=[(where, 0)])
         for words in of_module_tables(path):
-            found.add(words, locations=[(where, 0)])
+            catalog.add(words, locations=[(where, 0)])
     pieces = [way.many_pieces for way in WAYS.values()]
     tables = of_tables(
         ALONE, pieces, PLACING, WAYS, FAMILIES, SCALES, CAUTIONS, KEYS, ESTIMATES, SOURCES, GROUPS, larder()
     )
     for words in tables:
-        found.add(words)
-    return found
+        catalog.add(words)
+    return catalog
 
 
 def main(folder: Path) -> None:
-    found = catalogue()
+    catalog = catalogue()
     for language in sorted(
-        {"en", *(one.name for one in folder.iterdir() if one.is_dir() and not one.name.startswith("_"))}
+        {"en", *(path.name for path in folder.iterdir() if path.is_dir() and not path.name.startswith("_"))}
     ):
         path = folder / language / "core.po"
         written = Catalog(locale=language)
         if path.is_file():
             with path.open("rb") as file:
                 written = read_po(file, locale=language)
-        written.update(found, no_fuzzy_matching=True)
+        written.update(catalog, no_fuzzy_matching=True)
         path.parent.mkdir(exist_ok=True)
         with path.open("wb") as out:
             write_po(out, written, width=120, omit_header=True, sort_output=True, ignore_obsolete=True)

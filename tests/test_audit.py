@@ -34,40 +34,40 @@ def spoil(path, old, new):
 
 
 def test_as_it_stands_there_is_nothing(copy):
-    _, found = copy
+    _, result = copy
     assert [
-        says for look in ("python_locks", "python_use", "front_end_locks", "front_end_use") for says in found(look)
+        says for look in ("python_locks", "python_use", "front_end_locks", "front_end_use") for says in result(look)
     ] == []
 
 
 def test_a_package_of_any_version_or_of_any_content(copy):
-    folder, found = copy
+    folder, result = copy
     spoil(folder / "requirements-dev.txt", "pydantic==2", "pydantic>=2")
     with (folder / "requirements-dev.txt").open("a", encoding="utf-8") as file:
         file.write("something==1.0\n")
-    said = "\n".join(found("python_locks"))
+    said = "\n".join(result("python_locks"))
     assert "“pydantic>=2" in said
     assert "something has no hash" in said
     assert "asks for pydantic==2" in said
 
 
 def test_what_nobody_uses(copy):
-    folder, found = copy
+    folder, result = copy
     spoil(folder / "pyproject.toml", '"brotli==', '"unheard-of==1.0",\n  "brotli==')
-    assert found("python_use") == ["pyproject.toml: nothing imports unheard-of"]
+    assert result("python_use") == ["pyproject.toml: nothing imports unheard-of"]
     spoil(folder / "web/package.json", '"d3-scale"', '"unheard-of": "^1.0.0",\n    "d3-scale"')
-    assert found("front_end_use") == [
+    assert result("front_end_use") == [
         "web/package.json: nothing imports unheard-of",
         "web/package.json: unheard-of is not one version (^1.0.0)",
     ]
 
 
 def test_what_comes_from_elsewhere_or_runs_when_it_is_installed(copy):
-    folder, found = copy
+    folder, result = copy
     path = folder / "web/package-lock.json"
     lock = json.loads(path.read_text(encoding="utf-8"))
     lock["packages"]["node_modules/unheard-of"] = {"resolved": "git+ssh://example", "hasInstallScript": True}
     path.write_text(json.dumps(lock), encoding="utf-8")
-    assert [says.partition("unheard-of ")[2] for says in found("front_end_locks")] == [
+    assert [says.partition("unheard-of ")[2] for says in result("front_end_locks")] == [
         "has no sha512", "comes from elsewhere", "runs a program when it is installed",
     ]  # fmt: skip

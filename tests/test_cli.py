@@ -19,9 +19,9 @@ def sheet(tmp_path):
 
 def test_ways_lists_schools(capsys):
     assert main(["ways"]) == 0
-    found = {way["id"]: way for way in json.loads(capsys.readouterr().out)}
-    assert set(found) == set(WAYS)
-    assert found["set-cake"]["schools"]["syrup"] == ["melted", "burnt"]
+    result = {way["id"]: way for way in json.loads(capsys.readouterr().out)}
+    assert set(result) == set(WAYS)
+    assert result["set-cake"]["schools"]["syrup"] == ["melted", "burnt"]
 
 
 @pytest.mark.parametrize("way", sorted(WAYS))
@@ -61,8 +61,8 @@ def test_a_recipe_in_words_becomes_a_sheet_and_what_is_not_clear_an_error(tmp_pa
     )
     assert main(["import", str(path)]) == 0
     told = capsys.readouterr()
-    found = json.loads(told.out)
-    assert (found["way"], found["taught"]["heat"]["minutes"]) == ("set-cake", 50)
+    result = json.loads(told.out)
+    assert (result["way"], result["taught"]["heat"]["minutes"]) == ("set-cake", 50)
     assert "a round tin 180 mm across" in told.err
     path.write_text("300 g sweet rice flour\n1 tsp snark\n")
     assert main(["import", str(path)]) == 2

@@ -103,7 +103,7 @@ def test_two_devices_away_on_one_run_end_at_the_same(watched, kitchen, browser):
     for page in (first, second):  # each has heard of the other's, and stands where the server does
         for text in ("the first: a blue cloth", "the second: on the rack"):
             expect(page.get_by_text(text).last).to_be_visible()
-    steam = next(one for one in kitchen.hand().ask("GET", f"/runs/{run}")["state"]["steps"] if one["id"] == "steam")
+    steam = next(item for item in kitchen.hand().ask("GET", f"/runs/{run}")["state"]["steps"] if item["id"] == "steam")
     assert steam["status"] == "done"
     other.close()
 
@@ -115,9 +115,9 @@ def next_version(tmp_path):
     shutil.copytree(ROOT / "web" / "dist", build, ignore=shutil.ignore_patterns("*.gz", "*.br"))
     renamed = {}
     for path in (build / "assets").iterdir():
-        found = re.fullmatch(r"(.+-)([\w-]{8})(\.\w+)", path.name)
-        if found:
-            renamed[f"{found[1]}{found[2]}{found[3]}"] = f"{found[1]}{found[2][::-1].replace('-', '_')}{found[3]}"
+        match = re.fullmatch(r"(.+-)([\w-]{8})(\.\w+)", path.name)
+        if match:
+            renamed[f"{match[1]}{match[2]}{match[3]}"] = f"{match[1]}{match[2][::-1].replace('-', '_')}{match[3]}"
     assert len(renamed) > 20
     names = re.compile("|".join(sorted(map(re.escape, renamed), key=len, reverse=True)))
     for path in [*build.glob("*.html"), *build.glob("*.js"), *build.glob("assets/*.js"), *build.glob("assets/*.css")]:
@@ -131,7 +131,7 @@ def updated(kitchen, build):
     """The same kitchen served by the next version."""
     kitchen.environment |= {
         "DJANGO_SETTINGS_MODULE": "other_build",
-        "PYTHONPATH": str(ROOT / "tests"),
+        "PYTHONPATH": str(ROOT / "tests" / "helpers"),
         "KEMBLE_TEST_BUILD": str(build),
     }
     kitchen.start("--demo", "--keep")

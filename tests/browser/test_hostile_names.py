@@ -51,7 +51,7 @@ def spoiled(document, table):
             for key, value in document.items()
         }
     if isinstance(document, list):
-        return [spoiled(one, table) for one in document]
+        return [spoiled(item, table) for item in document]
     return document
 
 

@@ -161,9 +161,9 @@ def test_weighed_and_added_moves_the_rest(watched, kitchen):
     run = kitchen.hand().ask("POST", "/runs", {"sheet": sheet, "rehearse": True})
     page.goto(f"{kitchen.url}/make/{run['id']}")
     cooked = next(
-        one["step"]["id"]
-        for one in run["plan"]["scheduled"]
-        if one["step"]["target"] and one["step"]["target"]["key"] in ("mix.cooked_g", "mix.scale_g")
+        item["step"]["id"]
+        for item in run["plan"]["scheduled"]
+        if item["step"]["target"] and item["step"]["target"]["key"] in ("mix.cooked_g", "mix.scale_g")
     )
     for _ in range(30):
         if now(page).get_attribute("data-now") == f"{cooked} running":

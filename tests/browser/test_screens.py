@@ -101,8 +101,8 @@ def test_a_screen_is_readable_by_all_and_fits(visitor, screen):
     expect(page.get_by_text(words).first).to_be_visible()
     for theme in ("dark", "light"):
         page.emulate_media(color_scheme=theme)
-        found = serious(page)
-        assert not found, f"{theme}: {json.dumps(found, indent=1)}"
+        result = serious(page)
+        assert not result, f"{theme}: {json.dumps(result, indent=1)}"
     wide, words_wrong = [], {}
     for width, height in SIZES:
         page.set_viewport_size({"width": width, "height": height})
@@ -126,15 +126,15 @@ def wrong_labels(page):
 
 def serious(page):
     page.evaluate(AXE.read_text())
-    found = page.evaluate("axe.run(document, {resultTypes: ['violations']})")["violations"]
+    result = page.evaluate("axe.run(document, {resultTypes: ['violations']})")["violations"]
     return [
         {
-            "rule": one["id"],
-            "at": [node["target"] for node in one["nodes"]][:3],
-            "says": one["nodes"][0]["failureSummary"],
+            "rule": item["id"],
+            "at": [node["target"] for node in item["nodes"]][:3],
+            "says": item["nodes"][0]["failureSummary"],
         }
-        for one in found
-        if one["impact"] != "minor"
+        for item in result
+        if item["impact"] != "minor"
     ]
 
 

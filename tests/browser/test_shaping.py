@@ -18,7 +18,7 @@ def key_number(page, station):
 
 def grams_in(section):
     """The weights within and round it that the drawing of a piece tells."""
-    return [float(found) for found in re.findall(r"([\d.]+) g", section.text_content())][:2]
+    return [float(result) for result in re.findall(r"([\d.]+) g", section.text_content())][:2]
 
 
 def test_the_skin_is_dragged_without_the_server_and_agrees_with_it(watched, kitchen):

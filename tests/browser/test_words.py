@@ -72,14 +72,14 @@ def test_every_word_of_a_page_is_in_the_catalogue(watched, kitchen):
     )
     assert asked == 200
     page.goto(kitchen.url)
-    written = sorted((one for one in page.evaluate(THEIRS) if len(one) > 2), key=len, reverse=True)
+    written = sorted((item for item in page.evaluate(THEIRS) if len(item) > 2), key=len, reverse=True)
     theirs = re.compile("|".join(map(re.escape, written)), re.IGNORECASE)
-    found = {}
+    result = {}
     for name, (path, _) in SCREENS.items():
         page.goto(f"{kitchen.url.split('#')[0].rstrip('/')}{path}")
         page.wait_for_load_state("networkidle")
         shown = page.evaluate(SHOWN)
         assert any("é" in text for text in shown), name
         if said := sorted({text.strip() for text in shown if bare(text, theirs) and not KEPT.search(text.strip())}):
-            found[name] = said
-    assert found == {}, json.dumps(found, indent=1, ensure_ascii=False)
+            result[name] = said
+    assert result == {}, json.dumps(result, indent=1, ensure_ascii=False)

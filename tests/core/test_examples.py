@@ -8,7 +8,7 @@ import pytest
 
 import kemble.core
 
-MODULES = ["kemble.core", *(one.name for one in pkgutil.walk_packages(kemble.core.__path__, "kemble.core."))]
+MODULES = ["kemble.core", *(package.name for package in pkgutil.walk_packages(kemble.core.__path__, "kemble.core."))]
 FRONT_DOOR = {
     "kemble.core",
     "kemble.core.facts.quantity",
@@ -26,6 +26,6 @@ def test_the_front_door_is_there():
 
 @pytest.mark.parametrize("name", MODULES)
 def test_examples(name):
-    found = doctest.testmod(importlib.import_module(name))
-    assert found.failed == 0
-    assert found.attempted > 0 or name not in FRONT_DOOR
+    result = doctest.testmod(importlib.import_module(name))
+    assert result.failed == 0
+    assert result.attempted > 0 or name not in FRONT_DOOR

@@ -22,7 +22,7 @@ OF_A_CARD = "2.6 to 3.2 times the dry beans, sugar in"  # words of a table: a nu
 
 def catalogue():
     with (words.ROOT / "en" / "core.po").open("rb") as file:
-        return [one.id for one in read_po(file) if one.id]
+        return [message.id for message in read_po(file) if message.id]
 
 
 @pytest.mark.parametrize("locale", ["en-GB", "en-US", "en-IN"])
@@ -47,9 +47,9 @@ def test_no_because_has_a_point_where_numbers_have_a_comma(way):
     with speaking(tongue_of("en-DE")):
         worked = work(default_sheet(way), Kitchen())
         told = worked.model_dump(mode="json")
-    said = [fact["because"]["says"] for fact in told["facts"].values()] + [one["says"] for one in told["advice"]]
+    said = [fact["because"]["says"] for fact in told["facts"].values()] + [item["says"] for item in told["advice"]]
     assert len(said) > 20
-    assert [one for one in said if POINT.search(one) and one != OF_A_CARD] == []
+    assert [item for item in said if POINT.search(item) and item != OF_A_CARD] == []
 
 
 def test_a_language_of_its_own(tmp_path, monkeypatch):
@@ -83,13 +83,13 @@ def test_the_made_up_language_leaves_values_where_they_are():
     def values(sentence):
         return [(name, spec) for _, name, spec, _ in string.Formatter().parse(sentence) if name is not None]
 
-    for one in messages:
-        told = worn(one)
+    for message in messages:
+        told = worn(message)
         assert told is not None
-        if "{" in one:
-            assert values(told) == values(one)
-        elif re.search("[aceinouy]", one, re.IGNORECASE):
-            assert told != one
+        if "{" in message:
+            assert values(told) == values(message)
+        elif re.search("[aceinouy]", message, re.IGNORECASE):
+            assert told != message
     assert worn("no sentence of it") is None
 
 
@@ -123,10 +123,10 @@ def test_every_sentence_of_the_code_is_in_the_catalogue():
     """Without the script that writes it: whatever is handed to say() as it stands."""
     root = Path(words.__file__).parents[1]
     known = set(catalogue())
-    found = set()
+    result = set()
     for path in root.rglob("*.py"):
-        for one in re.finditer(r'\bsay\("((?:[^"\\]|\\.)+)"[,)]', path.read_text(encoding="utf-8")):
-            found.add(one[1].encode().decode("unicode_escape").encode("latin-1", "ignore").decode("utf-8", "ignore"))
-    plain = {one for one in found if one.isascii() and "\\" not in one}
+        for match in re.finditer(r'\bsay\("((?:[^"\\]|\\.)+)"[,)]', path.read_text(encoding="utf-8")):
+            result.add(match[1].encode().decode("unicode_escape").encode("latin-1", "ignore").decode("utf-8", "ignore"))
+    plain = {item for item in result if item.isascii() and "\\" not in item}
     assert len(plain) > 700
     assert plain - known == {"{pieces} pieces of {each:.1f} g"}  # of an example

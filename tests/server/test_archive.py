@@ -52,9 +52,9 @@ def content(django_db_setup, django_db_blocker):
         )
         kitchen.removed.create(kind="tin", title="the old tin", document={"name": "the old tin"}, trashed=NOW)
         SheetRecord.objects.filter(pk=kitchen.sheets.first().pk).update(trashed=NOW)
-        found = packed(kitchen)
+        result = packed(kitchen)
         transaction.set_rollback(True)
-    return found
+    return result
 
 
 @pytest.fixture
@@ -111,9 +111,9 @@ def changed(content, name, change):
 
 
 def refused(content):
-    with pytest.raises(Refused) as found:
+    with pytest.raises(Refused) as result:
         read_all(content)
-    return found.value.problems[0]
+    return result.value.problems[0]
 
 
 class TestThereAndBack:
@@ -121,18 +121,18 @@ class TestThereAndBack:
         """Whatever belongs to a kitchen: a model that is not named would be lost without a word."""
         kept = {sort.model for sort in SORTS}
         belongs = {
-            one.related_model
+            related_object.related_model
             for model in (KitchenRecord, SheetRecord, Run, Batch, *kept)
-            for one in model._meta.related_objects
-            if one.one_to_many or one.one_to_one
+            for related_object in model._meta.related_objects  # type: ignore[attr-defined]
+            if related_object.one_to_many or related_object.one_to_one
         }
-        assert {one.__name__ for one in belongs - kept} == {
+        assert {item.__name__ for item in belongs - kept} == {
             "IdempotencyRecord",  # answers to pages, for sixty days
             "Member",  # who comes in is this machine's affair: names and passwords are in no archive
             "Invitation",
         }
         rows = read_all(packed(full))
-        assert [name for name, found in rows.items() if not found] == []
+        assert [name for name, row in rows.items() if not row] == []
 
     def test_put_in_it_is_the_same_file(self, full, content):
         """What the demo laid out, put in: not one byte of it is otherwise."""
@@ -302,7 +302,7 @@ class TestOverTheApi:
         job = self.read(owner, content)
         assert (job["state"], job["name"], job["read_pct"]) == ("ready", full.settings.name, 100)
         assert job["rows"] == sum(map(len, read_all(content).values()))
-        sheets = next(one for one in job["groups"] if one["id"] == "sheets")
+        sheets = next(item for item in job["groups"] if item["id"] == "sheets")
         assert sheets["here"] == full.sheets.count()
         taken = self.take(owner, job, "beside", "sheets", "log")
         assert (taken.body["state"], taken.body["added"]) == ("taken", 0)
@@ -432,9 +432,9 @@ class TestHostile:
             first, *rest = data.split(b"\n") if name.endswith("l") else (data,)
             return b"\n".join([json.dumps({**json.loads(first), **change}).encode(), *rest])
 
-        found = refused(changed(content, name, one))
-        assert found.path.startswith(path)
-        assert found.accepts
+        result = refused(changed(content, name, one))
+        assert result.path.startswith(path)
+        assert result.accepts
 
     def test_a_picture_that_is_none(self, content):
         bad = changed(content, "pictures/000001.webp", lambda data: b"<svg onload='x'/>")

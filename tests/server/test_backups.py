@@ -46,8 +46,8 @@ class TestKeep:
         check_database(first)
         assert daily.look(NOW + DAY / 2) is None
         second = daily.look(NOW + DAY)
-        assert [one.path for one in backups.backups_in(tmp_path)] == [second, first]
-        assert {one.why for one in backups.backups_in(tmp_path)} == {"daily"}
+        assert [each_backup.path for each_backup in backups.backups_in(tmp_path)] == [second, first]
+        assert {each_backup.why for each_backup in backups.backups_in(tmp_path)} == {"daily"}
 
     def test_one_before_a_change_does_not_stand_for_the_day_s(self, tmp_path, database):
         backups.keep(tmp_path, database, NOW, "before")
@@ -76,7 +76,7 @@ class TestKeep:
             with pytest.raises(SealedFile):
                 unseal(kept, tmp_path / "again.sqlite3", wrong)
         assert not (tmp_path / "again.sqlite3").exists()
-        assert [one.path for one in backups.backups_in(tmp_path)] == [kept]
+        assert [each_backup.path for each_backup in backups.backups_in(tmp_path)] == [kept]
 
     def test_one_flipped_bit_and_it_does_not_open(self, tmp_path, database, settings):
         settings.PASSPHRASE = "seven grey herons"
@@ -110,7 +110,7 @@ class TestKeep:
         assert backups.DailyBackups(tmp_path, database).look(NOW) is None  # and the kitchen goes on
 
     def test_a_full_disk_is_said_and_not_filled(self, tmp_path, database, monkeypatch):
-        usage = namedtuple("usage", "total used free")(10**9, 10**9 - 10**6, 10**6)
+        usage = namedtuple("usage", "total used free")(10**9, 10**9 - 10**6, 10**6)  # type: ignore[call-arg]
         monkeypatch.setattr(shutil, "disk_usage", lambda _: usage)
         with pytest.raises(backups.DiskFull, match="1 MB left"):
             backups.keep(tmp_path, database, NOW, "daily")
@@ -122,12 +122,12 @@ class TestWhatGoes:
         """Twenty dailies and eight before changes: the newest fourteen and five stay."""
         all_of_them = sorted(
             [*(backup(i) for i in range(20)), *(backup(i + 0.5, "before") for i in range(8))],
-            key=lambda one: one.made,
+            key=lambda item: item.made,
             reverse=True,
         )
-        left = [one for one in all_of_them if one not in backups.over(all_of_them, NOW)]
-        assert [one.why for one in left].count("daily") == 14
-        assert [one.why for one in left].count("before") == 5
+        left = [item for item in all_of_them if item not in backups.over(all_of_them, NOW)]
+        assert [item.why for item in left].count("daily") == 14
+        assert [item.why for item in left].count("before") == 5
         assert left[0] is all_of_them[0]
 
     def test_by_age_but_for_the_newest_three(self):
@@ -144,15 +144,15 @@ def test_a_new_version_keeps_a_copy_first_and_only_once(tmp_path, database):
     """Started on a kitchen of version 3: the copy lies by as it was, the database is changed, and a second start keeps none."""
     server = Server(tmp_path).start(come_in=False)
     server.stop()
-    before = [one for one in backups.backups_in(tmp_path) if one.why == "before"]
+    before = [each_backup for each_backup in backups.backups_in(tmp_path) if each_backup.why == "before"]
     assert len(before) == 1
     with closing(sqlite3.connect(before[0].path)) as kept:
         (newest,) = kept.execute("SELECT max(name) FROM django_migrations WHERE app = 'kitchen'").fetchone()
     assert newest.startswith("0003")
     server.start(come_in=False)
-    until(lambda: any(one.why == "daily" for one in backups.backups_in(tmp_path)))
+    until(lambda: any(each_backup.why == "daily" for each_backup in backups.backups_in(tmp_path)))
     server.stop()
-    assert len([one for one in backups.backups_in(tmp_path) if one.why == "before"]) == 1
+    assert len([each_backup for each_backup in backups.backups_in(tmp_path) if each_backup.why == "before"]) == 1
 
 
 def test_a_damaged_database_is_said_at_the_start_with_what_to_do(tmp_path, database):
@@ -273,7 +273,12 @@ def test_a_folder_that_was_open_to_others_is_closed(tmp_path):
     (data / "kemble.sqlite3").chmod(0o644)
     server = Server(data).start(come_in=False)
     until(lambda: backups.backups_in(data))
-    there = [data, *data.glob("kemble.sqlite3*"), *(one.path for one in backups.backups_in(data)), data / "backups"]
+    there = [
+        data,
+        *data.glob("kemble.sqlite3*"),
+        *(each_backup.path for each_backup in backups.backups_in(data)),
+        data / "backups",
+    ]
     assert len(there) >= 5  # the log that lies beside the database, too
     assert {path.name: oct(path.stat().st_mode & 0o077) for path in there} == dict.fromkeys(
         [path.name for path in there], "0o0"

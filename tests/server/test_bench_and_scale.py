@@ -30,8 +30,8 @@ def bench(owner, sheet):
 
 
 def mark(owner, bench, kind, grams=None, uid=None):
-    mark.n = getattr(mark, "n", 0) + 1
-    body = {"uid": uid or f"mark-{mark.n:06d}", "kind": kind, "grams": grams}
+    mark.n = getattr(mark, "n", 0) + 1  # type: ignore[attr-defined]
+    body = {"uid": uid or f"mark-{mark.n:06d}", "kind": kind, "grams": grams}  # type: ignore[attr-defined]
     return owner.ask("POST", f"/benches/{bench['id']}/marks", body)
 
 
@@ -77,7 +77,7 @@ class TestBench:
         assert answer.body["problems"][0]["path"] == path
 
     def test_belongs_to_its_sheet_and_kitchen(self, owner, stranger, bench, sheet):
-        assert [one["id"] for one in owner.ask("GET", f"/benches?sheet={sheet['id']}").body] == [bench["id"]]
+        assert [item["id"] for item in owner.ask("GET", f"/benches?sheet={sheet['id']}").body] == [bench["id"]]
         assert stranger.ask("GET", f"/benches?sheet={sheet['id']}").body == []
         assert stranger.ask("GET", f"/benches/{bench['id']}").status_code == 404
         assert mark(stranger, bench, "piece", 25).status_code == 404
@@ -93,8 +93,8 @@ class TestBench:
                     mark(owner, drill, "guess", grams * over)
                     mark(owner, drill, "piece", grams)
                 days = owner.ask("GET", "/eye").body
-        assert [one["day"] for one in days] == ["2026-11-20", "2026-11-21"]
-        assert [one["eye"]["bias_pct"] for one in days] == pytest.approx([10, 5])
+        assert [day["day"] for day in days] == ["2026-11-20", "2026-11-21"]
+        assert [day["eye"]["bias_pct"] for day in days] == pytest.approx([10, 5])
         assert days[0]["eye"]["spread_pct"] == pytest.approx(0, abs=1e-6)
 
 
@@ -278,7 +278,7 @@ class TestTheApi:
             answer = await client.get("/api/scale/live")
             assert answer["Content-Type"] == "text/event-stream"
             async with asyncio.timeout(60):
-                async for part in answer.streaming_content:
+                async for part in answer.streaming_content:  # type: ignore[attr-defined]
                     event = part.decode()
                     if event.startswith("event: still"):
                         return json.loads(event.split("data: ")[1])["grams"]

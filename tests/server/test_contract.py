@@ -189,9 +189,9 @@ def test_no_two_types_go_by_one_name():
     """Of two models of one name the document would hold only the last, and every answer of the other be typed wrongly."""
 
     def below(model):
-        for one in model.__subclasses__():
-            yield one
-            yield from below(one)
+        for item in model.__subclasses__():
+            yield item
+            yield from below(item)
 
     told = api.get_openapi_schema()["components"]["schemas"]
     homes: dict[str, set[str]] = {}

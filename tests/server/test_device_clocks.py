@@ -38,7 +38,7 @@ def iso(at):
 def notes(run):
     """The notes of a run in their order, with the minute of each after nine."""
     events = Run.objects.get(pk=run).log
-    return [(one.text, (one.at - NOW).total_seconds() / 60) for one in events if one.kind == "noted"]
+    return [(event.text, (event.at - NOW).total_seconds() / 60) for event in events if event.kind == "noted"]
 
 
 def test_every_answer_says_what_time_it_is(owner, clock):

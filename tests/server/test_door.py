@@ -100,7 +100,7 @@ class TestSession:
         owner.ask("GET", "/session")
         with CaptureQueriesContext(connection) as asked:
             owner.ask("GET", "/session")
-        assert not [one for one in asked if one["sql"].startswith(("UPDATE", "INSERT"))]
+        assert not [item for item in asked if item["sql"].startswith(("UPDATE", "INSERT"))]
 
 
 AWAY = {"REMOTE_ADDR": "192.0.2.7"}
@@ -259,8 +259,8 @@ class TestAnotherPassword:
 
 def browsers(client):
     """What is listed, without the owner's own, which says nothing of itself."""
-    found = client.ask("GET", "/session/browsers", **AWAY).body
-    return [one for one in found if one["name"] != "a browser"]
+    result = client.ask("GET", "/session/browsers", **AWAY).body
+    return [item for item in result if item["name"] != "a browser"]
 
 
 PHONE = {"HTTP_USER_AGENT": "Mozilla/5.0 (Android 15; Mobile) Firefox/140"}
@@ -273,9 +273,9 @@ class TestBrowsers:
         tablet, phone = (Asking(HTTP_USER_AGENT=agent) for agent in agents)
         for client in (tablet, phone):
             sign_in(client, RIGHT)
-        assert any(one["name"] == "a browser" for one in phone.ask("GET", "/session/browsers", **AWAY).body)
+        assert any(item["name"] == "a browser" for item in phone.ask("GET", "/session/browsers", **AWAY).body)
         listed = browsers(phone)
-        assert [(one["name"], one["here"]) for one in listed] == [
+        assert [(item["name"], item["here"]) for item in listed] == [
             ("Firefox on Android", True),
             ("Safari on iPad", False),
         ]
@@ -292,15 +292,15 @@ class TestBrowsers:
             sign_in(client, RIGHT)
         assert len(browsers(second)) == 2
         first.ask("DELETE", "/session", **AWAY)
-        assert [one["here"] for one in browsers(second)] == [True]
+        assert [browser["here"] for browser in browsers(second)] == [True]
 
     def test_nobody_sends_another_s_away(self, owner, stranger):
         owner.ask("PUT", "/session/password", {"password": RIGHT})
         phone = Asking(**PHONE)
         sign_in(phone, RIGHT)
-        (one,) = browsers(phone)
+        (item,) = browsers(phone)
         assert stranger.ask("GET", "/session/browsers").body == []
-        assert stranger.ask("DELETE", f"/session/browsers/{one['id']}").status_code == 404
+        assert stranger.ask("DELETE", f"/session/browsers/{item['id']}").status_code == 404
         assert phone.ask("GET", "/sheets", **AWAY).status_code == 200
 
 

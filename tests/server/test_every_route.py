@@ -140,9 +140,9 @@ def theirs(owner, sheet, invited):
     }
 
 
-def bodies_of(found):
+def bodies_of(result):
     """A body that would do, for each route with a number and a body: refused for whose it is, not for what it says."""
-    run, number, document = found["run_id"], found["sheet_id"], found["document"]
+    run, number, document = result["run_id"], result["sheet_id"], result["document"]
     return {
         "POST /benches/{bench_id}/marks": {"uid": "12345678", "kind": "piece", "grams": 20},
         "POST /archive/staged/{archive_id}/take": {"how": "in place"},
@@ -150,7 +150,7 @@ def bodies_of(found):
         "PUT /log/{batch_id}/left-out": {"left_out": True},
         "POST /log/{batch_id}/next": {"kind": "please"},
         "POST /log/{batch_id}/tastings": {"liking": 9},
-        "PUT /occasions/{occasion_id}": {"occasion": {**table(number, serve=found["serve"])}},
+        "PUT /occasions/{occasion_id}": {"occasion": {**table(number, serve=result["serve"])}},
         "POST /runs/{run_id}/events": {"uid": "12345678", "kind": "noted", "text": "mine"},
         "POST /runs/{run_id}/outcome": {},
         "POST /runs/{run_id}/pictures": lambda: {
@@ -161,7 +161,7 @@ def bodies_of(found):
         "PUT /sheets/{sheet_id}/revisions/{number}": {"name": "mine"},
         "POST /sheets/{sheet_id}/share": {"role": "filling", "with_sheet": number + 1},
         "POST /sheets/{sheet_id}/unshare": {"role": "filling", "with_sheet": number + 1},
-        "POST /splits/{split_id}/answers": {"taster": 1, "code": found["code"]},
+        "POST /splits/{split_id}/answers": {"taster": 1, "code": result["code"]},
         "PUT /stock/{stock_id}": {"pieces": 1},
         "PUT /household/{member_id}": {"role": "cook"},
     }  # fmt: skip

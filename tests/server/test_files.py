@@ -15,12 +15,12 @@ pytestmark = pytest.mark.django_db
 def test_every_format_is_a_file_of_its_own_kind(owner, sheet):
     formats = owner.ask("GET", "/formats").body
     kinds = {}
-    for one in formats:
-        answer = owner.get(f"/api/sheets/{sheet['id']}/as/{one['id']}")
+    for each_format in formats:
+        answer = owner.get(f"/api/sheets/{sheet['id']}/as/{each_format['id']}")
         assert answer.status_code == 200
         assert answer["X-Content-Type-Options"] == "nosniff"
         assert answer["Content-Disposition"].startswith('attachment; filename="steamed-set-cake.')
-        kinds[one["id"]] = answer["Content-Type"]
+        kinds[each_format["id"]] = answer["Content-Type"]
     assert kinds == {
         "kemble": "application/json; charset=utf-8",
         "recipe": "application/ld+json; charset=utf-8",
@@ -53,9 +53,9 @@ class TestPaper:
 
     def test_every_pattern_is_a_drawing(self, owner, sheet):
         told = owner.ask("GET", f"/sheets/{sheet['id']}/templates").body
-        assert [one["id"] for one in told][:2] == ["floor", "strip"]
-        for one in told:
-            answer = owner.get(f"/api/sheets/{sheet['id']}/templates/{one['id']}.svg")
+        assert [item["id"] for item in told][:2] == ["floor", "strip"]
+        for item in told:
+            answer = owner.get(f"/api/sheets/{sheet['id']}/templates/{item['id']}.svg")
             assert answer["Content-Type"] == "image/svg+xml"
             assert answer["Content-Disposition"].startswith("attachment")
             assert answer.content.startswith(b"<svg ")
@@ -89,9 +89,9 @@ def rows_of(owner, name):
 def test_the_log_as_tables(owner, stranger, sheet):
     """A batch, its steam told and happened, and two weighings; words that a spreadsheet would run are words."""
     run = owner.ask("POST", "/runs", {"sheet": sheet["id"]}).body
-    for i, one in enumerate(run["plan"]["scheduled"]):
+    for i, item in enumerate(run["plan"]["scheduled"]):
         for kind in ("started", "done"):
-            body = {"uid": f"{kind}-{i:04}", "kind": kind, "step": one["step"]["id"]}
+            body = {"uid": f"{kind}-{i:04}", "kind": kind, "step": item["step"]["id"]}
             owner.ask("POST", f"/runs/{run['id']}/events", body)
     outcome = {"tastes": {"softness": 1}, "note": '=HYPERLINK("http://x")', "pieces": 20}
     owner.ask("POST", f"/runs/{run['id']}/outcome", outcome)
@@ -101,7 +101,7 @@ def test_the_log_as_tables(owner, stranger, sheet):
     assert batch["chew -2 to 2"] == ""
     assert batch["note"] == '\'=HYPERLINK("http://x")'
     steam = next(row for row in rows_of(owner, "measured") if row["step"] == "steam")
-    window = next(one["step"]["window"] for one in run["plan"]["scheduled"] if one["step"]["id"] == "steam")
+    window = next(item["step"]["window"] for item in run["plan"]["scheduled"] if item["step"]["id"] == "steam")
     assert float(steam["least"]) == pytest.approx(window["first_check"], rel=1e-4)
     assert steam["unit"] == "min"
     assert rows_of(owner, "weighings") == []

@@ -53,9 +53,9 @@ def opened(owner, run):
 class TestBegun:
     def test_all_sheets_at_once(self, owner, flow):
         assert len(flow["flow"]) == 2
-        titles = {opened(owner, one)["title"] for one in flow["flow"]}
+        titles = {opened(owner, item)["title"] for item in flow["flow"]}
         assert len(titles) == 2
-        assert all(opened(owner, one)["flow"] == flow["flow"] for one in flow["flow"])
+        assert all(opened(owner, item)["flow"] == flow["flow"] for item in flow["flow"])
 
     def test_pressed_twice_it_goes_on(self, owner, flow):
         again = owner.ask("POST", "/runs", {"occasion": flow["occasion"]}).body
@@ -96,19 +96,19 @@ class TestTheRest:
 
     def test_the_others_are_planned_with_it(self, owner, flow, clock):
         self.run_late(owner, flow, clock)
-        other = next(one for one in flow["flow"] if one != flow["id"])
+        other = next(item for item in flow["flow"] if item != flow["id"])
         assert any(event["kind"] == "replanned" for event in opened(owner, other)["events"])
 
     def test_taken_back_the_others_lie_where_they_lay(self, owner, flow, clock):
         """Three hours of "not yet" at the cake moved the rounds too; taken back, each lies where it lay before."""
-        other, run = flow["id"], next(one for one in flow["flow"] if one != flow["id"])
+        other, run = flow["id"], next(item for item in flow["flow"] if item != flow["id"])
         for number, each in enumerate((other, run)):
             first = opened(owner, each)["plan"]["scheduled"][0]
             clock.move_to(datetime.fromisoformat(first["starts"]))
             tell(owner, each, "started", number, first["step"]["id"])
 
         def lie():
-            return [[one["planned_starts"] for one in opened(owner, each)["state"]["steps"]] for each in (run, other)]
+            return [[item["planned_starts"] for item in opened(owner, each)["state"]["steps"]] for each in (run, other)]
 
         before = lie()
         for number in range(2, 38):
@@ -138,11 +138,11 @@ class TestTheRest:
         held = []
         for number in flow["flow"]:
             run = opened(owner, number)
-            hands = {one["step"]["id"]: one["step"]["hands"] for one in run["plan"]["scheduled"]}
+            hands = {item["step"]["id"]: item["step"]["hands"] for item in run["plan"]["scheduled"]}
             held += [
-                (one["planned_starts"], one["planned_ends"])
-                for one in run["state"]["steps"]
-                if one["status"] in ("ready", "waiting") and hands[one["id"]] == "held"
+                (item["planned_starts"], item["planned_ends"])
+                for item in run["state"]["steps"]
+                if item["status"] in ("ready", "waiting") and hands[item["id"]] == "held"
             ]
         held.sort()
         assert all(a[1] <= b[0] for a, b in pairwise(held))
@@ -154,9 +154,9 @@ class TestWeighed:
         run = owner.ask("POST", "/runs", {"sheet": rounds["id"]}).body
         facts = run["facts"]
         step = next(
-            one["step"]
-            for one in run["plan"]["scheduled"]
-            if one["step"]["target"] and one["step"]["target"]["key"] == "mix.cooked_g"
+            item["step"]
+            for item in run["plan"]["scheduled"]
+            if item["step"]["target"] and item["step"]["target"]["key"] == "mix.cooked_g"
         )
         grams = round(facts["mix.cooked_g"]["value"] * 0.9, 1)
         weight = tell(owner, run["id"], "weighed", 1, step["id"], grams=grams).body
@@ -167,10 +167,10 @@ class TestWeighed:
         assert all_of_it == pytest.approx(grams)
         assert now["state"]["says"]
         targets = {
-            one["step"]["id"]: one["step"]["target"]["grams"]
+            item["step"]["id"]: item["step"]["target"]["grams"]
             for rest in [event["rest"] for event in now["events"] if event["kind"] == "replanned"]
-            for one in rest["scheduled"]
-            if one["step"]["target"]
+            for item in rest["scheduled"]
+            if item["step"]["target"]
         }
         assert targets["portion"] == pytest.approx(now["facts"]["shape.base_g"]["value"])
         tell(owner, run["id"], "undone", 2, of=weight["uid"])
@@ -186,7 +186,7 @@ class TestWeighed:
 
     def test_what_was_added_becomes_the_next_revision(self, owner, rounds):
         run = owner.ask("POST", "/runs", {"sheet": rounds["id"]}).body
-        line = next(one for one in run["lines"] if one["part"] == "base")
+        line = next(item for item in run["lines"] if item["part"] == "base")
         added = {"ingredient": line["ingredient"], "part": "base", "grams": 15}
         assert tell(owner, run["id"], "added", 1, added=added).status_code == 200
         batch = owner.ask("POST", f"/runs/{run['id']}/outcome", {"pieces": 14}).body
@@ -199,7 +199,7 @@ class TestWeighed:
 
         def grams(parts):
             base = next(part for part in parts if part["role"] == "base")
-            return sum(one["amount"]["value"] for one in base["lines"] if one["ingredient"] == line["ingredient"])
+            return sum(item["amount"]["value"] for item in base["lines"] if item["ingredient"] == line["ingredient"])
 
         assert grams(now) == pytest.approx(grams(was) + 15)
 
@@ -253,7 +253,7 @@ class TestRehearsed:
         assert owner.ask("GET", f"/runs/{begun['id']}/news").body["events"][str(begun["id"])] == between
         clock.shift(timedelta(hours=1))  # sixty hours of it
         for number in begun["flow"]:
-            assert {one["status"] for one in opened(owner, number)["state"]["steps"]} == {"done"}
+            assert {item["status"] for item in opened(owner, number)["state"]["steps"]} == {"done"}
         report = owner.ask("GET", f"/runs/{begun['id']}/report").body["report"]
         assert report["table"]  # very late is late on the table
 
@@ -298,7 +298,7 @@ class TestPictures:
     def test_the_next_making_sees_it(self, owner, sheet, run):
         send(owner, run, picture())
         later = owner.ask("POST", "/runs", {"sheet": sheet["id"]}).body["id"]
-        assert [one["run"] for one in owner.ask("GET", f"/runs/{later}/pictures").body] == [run]
+        assert [item["run"] for item in owner.ask("GET", f"/runs/{later}/pictures").body] == [run]
 
     def test_where_it_was_taken_is_removed_and_it_stands_upright(self, owner, run):
         exif = Image.Exif()
@@ -389,14 +389,14 @@ class TestPutBy:
 
     def test_eaten_it_is_gone(self, owner, sheet):
         self.logged(owner, sheet, pieces=20, kept=[{"where": "fridge", "pieces": 2}])
-        (one,) = owner.ask("GET", "/to-eat").body
-        assert owner.ask("PUT", f"/stock/{one['stock']}", {"pieces": 1}).body[0]["pieces"] == 1
-        assert owner.ask("PUT", f"/stock/{one['stock']}", {"pieces": 0}).body == []
+        (item,) = owner.ask("GET", "/to-eat").body
+        assert owner.ask("PUT", f"/stock/{item['stock']}", {"pieces": 1}).body[0]["pieces"] == 1
+        assert owner.ask("PUT", f"/stock/{item['stock']}", {"pieces": 0}).body == []
 
     def test_said_anew_it_is_in_place_of_what_was_said(self, owner, sheet):
         batch = self.logged(owner, sheet, pieces=20, kept=[{"where": "fridge", "pieces": 8}]).body
         owner.ask("PUT", f"/log/{batch['id']}", {**SAID, "kept": [{"where": "counter", "pieces": 3}]})
-        assert [(one["where"], one["pieces"]) for one in owner.ask("GET", "/to-eat").body] == [("counter", 3)]
+        assert [(item["where"], item["pieces"]) for item in owner.ask("GET", "/to-eat").body] == [("counter", 3)]
         owner.ask("PUT", f"/log/{batch['id']}", {**SAID, "note": "Chewy."})
         assert len(owner.ask("GET", "/to-eat").body) == 1  # nothing said of it, it stays as it was
 
@@ -423,8 +423,8 @@ def test_two_devices_that_were_apart_merge(owner, sheet, clock):
         body = {"uid": f"{device}-{minute:04}", "kind": "noted", "text": f"{device} {minute}", "at": at}
         for _ in range(2):  # an answer was lost
             assert owner.ask("POST", f"/runs/{run}/events", body).status_code == 200
-    notes = [one["text"] for one in opened(owner, run)["state"]["notes"]]
-    expected = [f"{device} {minute}" for device, minute in sorted([*phone, *tablet], key=lambda one: one[1])]
+    notes = [item["text"] for item in opened(owner, run)["state"]["notes"]]
+    expected = [f"{device} {minute}" for device, minute in sorted([*phone, *tablet], key=lambda item: item[1])]
     assert notes == expected
 
 

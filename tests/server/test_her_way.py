@@ -24,11 +24,11 @@ def test_both_are_told_with_what_stays_open(owner, sheet, hers):
 
 
 def test_what_was_tasted_of_both_is_told(owner, sheet, hers):
-    for one, mark in ((hers, 2), (sheet, 0)):
-        run = owner.ask("POST", "/runs", {"sheet": one["id"]}).body["id"]
+    for item, mark in ((hers, 2), (sheet, 0)):
+        run = owner.ask("POST", "/runs", {"sheet": item["id"]}).body["id"]
         owner.ask("POST", f"/runs/{run}/outcome", {"tastes": {"sweetness": mark}})
     told = owner.ask("GET", f"/beside?hers={hers['id']}&mine={sheet['id']}").body
-    sweet = next((one["says"] for one in told["explained"] if one["outcome"] == "sweetness"), "")
+    sweet = next((item["says"] for item in told["explained"] if item["outcome"] == "sweetness"), "")
     assert "hers was much too sweet and mine just right" in sweet
 
 

@@ -42,11 +42,11 @@ class TestInvitation:
         assert client.ask("GET", "/runs").status_code == 200
         assert client.ask("GET", "/sheets").status_code == 403
         members = owner.ask("GET", "/household").body["members"]
-        assert [(one["name"], one["role"], one["me"]) for one in members] == [
+        assert [(member["name"], member["role"], member["me"]) for member in members] == [
             ("owner", "owner", True),
             ("sorrel", "helper", False),
         ]
-        assert [one["name"] for one in members[1]["browsers"]] == ["Firefox on Android"]
+        assert [member["name"] for member in members[1]["browsers"]] == ["Firefox on Android"]
         again = Asking().ask("POST", "/session", {"username": "sorrel", "password": PASSWORD})
         assert again.body["role"] == "helper"
 
@@ -124,7 +124,7 @@ class TestInvitation:
 class TestRoles:
     def test_another_role_counts_from_the_next_request(self, owner, invited):
         helper = invited["helper"]
-        member = next(one for one in owner.ask("GET", "/household").body["members"] if one["role"] == "helper")
+        member = next(item for item in owner.ask("GET", "/household").body["members"] if item["role"] == "helper")
         assert helper.ask("GET", "/sheets").status_code == 403
         assert owner.ask("PUT", f"/household/{member['id']}", {"role": "cook"}).status_code == 200
         assert helper.ask("GET", "/sheets").status_code == 200
@@ -132,7 +132,7 @@ class TestRoles:
 
     def test_a_cook_works_in_the_same_kitchen_and_asks_nobody_in(self, owner, invited, sheet):
         cook = invited["cook"]
-        assert [one["id"] for one in cook.ask("GET", "/sheets").body["sheets"]] == [sheet["id"]]
+        assert [item["id"] for item in cook.ask("GET", "/sheets").body["sheets"]] == [sheet["id"]]
         saved = cook.ask("PUT", f"/sheets/{sheet['id']}", {"revision": 1, "sheet": {**sheet["sheet"], "title": "Ours"}})
         assert saved.status_code == 200
         assert owner.ask("GET", f"/sheets/{sheet['id']}").body["sheet"]["title"] == "Ours"
@@ -152,11 +152,11 @@ def test_a_taster_says_how_it_is_and_sees_what_waits_for_a_word(owner, invited, 
     taster = invited["taster"]
     run = owner.ask("POST", "/runs", {"sheet": sheet["id"]}).body["id"]
     batch = owner.ask("POST", f"/runs/{run}/outcome", {"tastes": {"softness": 0}}).body["id"]
-    assert [(one["batch"], one["tasted"]) for one in taster.ask("GET", "/to-taste").body] == [(batch, False)]
+    assert [(item["batch"], item["tasted"]) for item in taster.ask("GET", "/to-taste").body] == [(batch, False)]
     said = taster.ask("POST", f"/log/{batch}/tastings", {"who": "a-taster", "liking": 7})
     assert said.status_code == 200
-    assert [one["tasted"] for one in taster.ask("GET", "/to-taste").body] == [True]
-    assert [one["tasted"] for one in owner.ask("GET", "/to-taste").body] == [False]
+    assert [item["tasted"] for item in taster.ask("GET", "/to-taste").body] == [True]
+    assert [item["tasted"] for item in owner.ask("GET", "/to-taste").body] == [False]
 
 
 class TestSentAway:
@@ -168,9 +168,9 @@ class TestSentAway:
         member = owner.ask("GET", "/household").body["members"][1]
         assert len(member["browsers"]) == 2
         left = owner.ask("DELETE", f"/household/{member['id']}").body["members"]
-        assert [one["name"] for one in left] == ["owner"]
-        for one in (client, second):
-            assert one.ask("GET", "/sheets").status_code == 401
+        assert [item["name"] for item in left] == ["owner"]
+        for item in (client, second):
+            assert item.ask("GET", "/sheets").status_code == 401
         assert Asking().ask("POST", "/session", {"username": "sorrel", "password": PASSWORD}).status_code == 422
         assert owner.ask("GET", "/sheets").body["total"] == 1
         assert not Browser.objects.filter(user__username="sorrel").exists()

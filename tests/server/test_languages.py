@@ -36,10 +36,10 @@ def test_what_is_kept_is_as_it_was_written(owner, sheet):
     owner.ask("PUT", f"/sheets/{sheet['id']}", body)
     back = owner.ask("GET", f"/sheets/{sheet['id']}").body
     assert back["sheet"] == named
-    titles = {one["title"] for one in owner.ask("GET", "/sheets").body["sheets"]}
+    titles = {item["title"] for item in owner.ask("GET", "/sheets").body["sheets"]}
     assert "effective hydration" in titles
     larder = owner.ask("GET", "/larder").body
-    water = next(one for one in larder if one["id"] == "water")
+    water = next(item for item in larder if item["id"] == "water")
     assert water["name"] == "Wåtér"
     assert water["group"] == "liquid"
 

@@ -24,8 +24,8 @@ def clock():
 def make(owner, clock, sheet, *, slow=1.0, outcome=None, but=None):
     """A sheet made step after step as told, each heat so many times as long; the batch. `but`: minutes of some steps."""
     run = owner.ask("POST", "/runs", {"sheet": sheet["id"]}).body
-    for i, one in enumerate(run["plan"]["scheduled"]):
-        step = one["step"]
+    for i, item in enumerate(run["plan"]["scheduled"]):
+        step = item["step"]
         minutes = (but or {}).get(step["id"], step["minutes"] * (slow if step["window"] else 1.0))
         owner.ask("POST", f"/runs/{run['id']}/events", {"uid": f"begun-{i:04}", "kind": "started", "step": step["id"]})
         clock.shift(timedelta(minutes=minutes))
@@ -50,7 +50,7 @@ class TestLearned:
         assert page["batches"] == 4
         assert page["rows"]
         assert {len(row["pulls"]) for row in page["rows"]} <= {1, 2, 3, 4}
-        assert page["teaches"] == sorted(page["teaches"], key=lambda one: -one["brings_min"])
+        assert page["teaches"] == sorted(page["teaches"], key=lambda item: -item["brings_min"])
 
     def test_another_tin_of_another_sheet_is_told_by_it(self, owner, sheet, clock):
         other = sheet["sheet"]
@@ -81,7 +81,7 @@ class TestLearned:
         learned = told(owner, sheet)["value"]
         page = owner.ask("PUT", f"/log/{odd['id']}/left-out", {"left_out": True}).body
         assert page["moved"]
-        assert [one["why"] for one in page["left_out"] if one["batch"] == odd["id"]] == [["you left it out"]]
+        assert [item["why"] for item in page["left_out"] if item["batch"] == odd["id"]] == [["you left it out"]]
         assert told(owner, sheet)["value"] < learned
         owner.ask("PUT", f"/log/{odd['id']}/left-out", {"left_out": False})
         assert told(owner, sheet)["value"] == pytest.approx(learned)
@@ -119,7 +119,7 @@ class TestLearned:
         run = owner.ask("POST", "/runs", {"sheet": sheet["id"]}).body["id"]
         owner.ask("POST", f"/runs/{run}/outcome", {})
         page = owner.ask("GET", "/learned").body
-        whys = [why for one in page["left_out"] for why in one["why"]]
+        whys = [why for item in page["left_out"] for why in item["why"]]
         assert any("ended after 0 minutes" in why for why in whys)
         assert any("no step of it" in why for why in whys)
 
@@ -149,9 +149,9 @@ class TestLearned:
 class TestTastings:
     def test_several_tongues_now_and_tomorrow(self, owner, sheet, clock):
         batch = make(owner, clock, sheet, outcome={"pieces": 20, "kept": [{"where": "fridge", "pieces": 6}]})
-        one = {"uid": "wren-0001", "who": "Wren", "tastes": {"softness": 1}, "liking": 6}
+        item = {"uid": "wren-0001", "who": "Wren", "tastes": {"softness": 1}, "liking": 6}
         for _ in range(2):  # an answer was lost
-            answer = owner.ask("POST", f"/log/{batch['id']}/tastings", one)
+            answer = owner.ask("POST", f"/log/{batch['id']}/tastings", item)
         assert [(each["who"], each["liking"], each["blind"]) for each in answer.body["tastings"]] == [
             ("Wren", 6, False)
         ]
@@ -177,8 +177,8 @@ class TestTastings:
             soft = i < 4
             body = {"uid": f"tongue-{i:03}", "tastes": {"softness": int(soft)}, "liking": 4 if soft else 8}
             owner.ask("POST", f"/log/{batch['id']}/tastings", body)
-        (one,) = owner.ask("GET", f"/log/{batch['id']}/next").body["penalties"]
-        assert (one["words"], one["share_pct"], one["drop"]) == ("too soft", 40.0, 4.0)
+        (item,) = owner.ask("GET", f"/log/{batch['id']}/next").body["penalties"]
+        assert (item["words"], item["share_pct"], item["drop"]) == ("too soft", 40.0, 4.0)
 
     def test_what_no_ratio_moves_is_answered_by_the_craft(self, owner, sheet, clock):
         """Two of three tongues on two cakes of the sheet found it too pale: that is told with what cooks do about it."""
@@ -186,9 +186,9 @@ class TestTastings:
         second = make(owner, clock, sheet, outcome={"tastes": {"softness": 0, "colour": 0}})
         assert owner.ask("GET", f"/log/{second['id']}/next").body["by_craft"] == []  # one of two is no more than half
         owner.ask("POST", f"/log/{first['id']}/tastings", {"uid": "wren-0001", "tastes": {"colour": -2}})
-        (one,) = owner.ask("GET", f"/log/{second['id']}/next").body["by_craft"]
-        assert (one["words"], one["said"], one["of"]) == ("too pale", 2, 3)
-        assert "longer at heat" in one["does"]
+        (item,) = owner.ask("GET", f"/log/{second['id']}/next").body["by_craft"]
+        assert (item["words"], item["said"], item["of"]) == ("too pale", 2, 3)
+        assert "longer at heat" in item["does"]
 
 
 class TestOverTime:
@@ -200,9 +200,9 @@ class TestOverTime:
         steam = next(step["id"] for step in sheet["worked"]["steps"] if step["window"])
         told = owner.ask("GET", f"/log/over-time?of=happened:{steam}:min").body
         assert (told["way"], told["of"]) == ("set-cake", f"happened:{steam}:min")
-        over = [one["value"] / one["told"] for one in told["points"]]  # what is told follows what was learned
+        over = [item["value"] / item["told"] for item in told["points"]]  # what is told follows what was learned
         assert over == [pytest.approx(1.0), *sorted(over[1:])]
-        assert all(one["low"] <= one["told"] <= one["high"] for one in told["points"])
+        assert all(item["low"] <= item["told"] <= item["high"] for item in told["points"])
         assert told["drift"]["a_month"] > 0
         assert "more from month to month" in told["drift"]["says"]
 
@@ -212,7 +212,7 @@ class TestOverTime:
         owner.ask("POST", f"/log/{first['id']}/tastings", {"uid": "wren-0001", "tastes": {"softness": -1}, "liking": 7})
 
         def value(of):
-            return [one["value"] for one in owner.ask("GET", f"/log/over-time?of={of}").body["points"]]
+            return [item["value"] for item in owner.ask("GET", f"/log/over-time?of={of}").body["points"]]
 
         assert value("told:heat.done_min") == [pytest.approx(facts["heat.done_min"]["value"])]
         assert value("taste:softness") == [0.0]
@@ -246,7 +246,7 @@ class TestNextTime:
         for _ in range(3):
             batch = make(owner, clock, sheet, outcome={"tastes": {"softness": 1, "sweetness": 1}})
         please = owner.ask("GET", f"/log/{batch['id']}/next").body["proposals"][0]
-        changes = {one["lever"]: one["to"] for one in please["changes"]}
+        changes = {item["lever"]: item["to"] for item in please["changes"]}
         assert set(changes) == {"hydration_pct", "sugar_pct"}
         body = {"kind": "please", "uid": "next-time-1"}
         saved = owner.ask("POST", f"/log/{batch['id']}/next", body).body
@@ -273,7 +273,7 @@ class TestTheLog:
         return owner.ask("POST", f"/runs/{run}/outcome", outcome).body["id"]
 
     def found(self, owner, query):
-        return [one["id"] for one in owner.ask("GET", f"/log?{query}").body["batches"]]
+        return [item["id"] for item in owner.ask("GET", f"/log?{query}").body["batches"]]
 
     def test_what_is_sought_is_found(self, owner, sheet, clock):
         soft = self.batch(owner, sheet, tastes={"softness": 2}, note="Lid in a blue cloth.")
@@ -348,12 +348,12 @@ class TestSplitBatch:
 
     def test_a_taster_answers_once_for_one(self, table):
         """Not for another seat, not in another's place."""
-        split, codes, (one, two, _) = table
-        assert self.answer(one, split, 1, codes[0][0]).status_code == 200
-        for taster, seat in ((one, 2), (one, 3), (two, 1)):
+        split, codes, (item, two, _) = table
+        assert self.answer(item, split, 1, codes[0][0]).status_code == 200
+        for taster, seat in ((item, 2), (item, 3), (two, 1)):
             refused = self.answer(taster, split, seat, codes[seat - 1][0])
             assert (refused.status_code, refused.body["problems"][0]["path"]) == (422, "taster")
-        assert one.ask("GET", f"/splits/{split}").body["answered"] == [1]
+        assert item.ask("GET", f"/splits/{split}").body["answered"] == [1]
 
     def test_it_can_be_changed_until_what_was_in_the_cups_is_told(self, table, owner):
         split, codes, tasters = table
@@ -367,11 +367,11 @@ class TestSplitBatch:
         assert {"taster": 1, "code": codes[0][1]} in kept
 
     def test_whoever_serves_writes_down_what_is_said_aloud(self, table, owner):
-        split, codes, (one, *_) = table
+        split, codes, (item, *_) = table
         assert self.answer(owner, split, 2, codes[1][0]).status_code == 200
         assert self.answer(owner, split, 3, codes[2][0]).status_code == 200
-        assert self.answer(one, split, 2, codes[1][1]).status_code == 422
-        assert self.answer(one, split, 1, codes[0][0]).body["served"]
+        assert self.answer(item, split, 2, codes[1][1]).status_code == 422
+        assert self.answer(item, split, 1, codes[0][0]).body["served"]
 
     def test_what_is_no_answer(self, owner):
         made = owner.ask("POST", "/splits", BODY).body

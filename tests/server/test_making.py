@@ -41,10 +41,10 @@ class TestPlan:
             "/occasions",
             {"occasion": table(sheet, title="Mending circle", people=24)},
         )
-        assert [one["starts"] for one in kept.body["day"]["plan"]["scheduled"]] == [
-            one["starts"] for one in plan.body["scheduled"]
+        assert [item["starts"] for item in kept.body["day"]["plan"]["scheduled"]] == [
+            item["starts"] for item in plan.body["scheduled"]
         ]
-        assert [one["title"] for one in owner.ask("GET", "/occasions").body] == ["Mending circle"]
+        assert [item["title"] for item in owner.ask("GET", "/occasions").body] == ["Mending circle"]
         assert owner.ask("DELETE", f"/occasions/{kept.body['id']}").status_code == 204
         assert owner.ask("GET", "/occasions").body == []
 
@@ -53,8 +53,8 @@ class TestPlan:
         plan = owner.ask("POST", "/plan", {"sheet": sheet["sheet"]}).body
         run = owner.ask("POST", "/runs", {"sheet": sheet["id"]}).body["id"]
         begun = owner.ask("GET", f"/runs/{run}").body["plan"]
-        assert [(one["step"]["id"], one["starts"]) for one in plan["scheduled"]] == [
-            (one["step"]["id"], one["starts"]) for one in begun["scheduled"]
+        assert [(item["step"]["id"], item["starts"]) for item in plan["scheduled"]] == [
+            (item["step"]["id"], item["starts"]) for item in begun["scheduled"]
         ]
         assert datetime.fromisoformat(plan["begin"]) == NOW
         assert plan["late_min"] == 0
@@ -89,7 +89,9 @@ class TestRun:
         clock.shift(timedelta(minutes=11))
         answer = owner.ask("GET", f"/runs/{run}")
         melt = states(owner, run)["melt"]
-        lasts = next(one["step"]["minutes"] for one in answer.body["plan"]["scheduled"] if one["step"]["id"] == "melt")
+        lasts = next(
+            item["step"]["minutes"] for item in answer.body["plan"]["scheduled"] if item["step"]["id"] == "melt"
+        )
         assert answer.body["now"].startswith("2026-11-25T09:11")
         assert melt["started"].startswith("2026-11-25T09:00")
         due = datetime.fromisoformat(melt["due"]) - datetime.fromisoformat(melt["started"])
@@ -194,8 +196,8 @@ class TestClocks:
         run = owner.ask("POST", "/runs", {"sheet": sheet["id"]}).body["id"]
         tell(owner, run, "started", "steam")
         (card,) = owner.ask("GET", "/runs").body
-        told = {one["step"]: one for one in card["clocks"]}
-        step = next(one for one in sheet["worked"]["steps"] if one["id"] == "steam")
+        told = {item["step"]: item for item in card["clocks"]}
+        step = next(item for item in sheet["worked"]["steps"] if item["id"] == "steam")
         began = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
         for name, minutes in (("first_check", "first_check"), ("due", "done"), ("latest", "latest")):
             at = datetime.fromisoformat(told["steam"][name])
@@ -210,9 +212,9 @@ class TestToEat:
         clock.shift(timedelta(hours=4))
         owner.ask("POST", f"/runs/{run}/outcome", {"note": "Good."})
         hours = sheet["worked"]["facts"]["keep.cold_h"]["value"]
-        (one,) = owner.ask("GET", "/to-eat").body
-        assert one["title"] == sheet["sheet"]["title"]
-        left = datetime.fromisoformat(one["until"]) - datetime(2026, 11, 25, 13, 0, tzinfo=UTC)
+        (item,) = owner.ask("GET", "/to-eat").body
+        assert item["title"] == sheet["sheet"]["title"]
+        left = datetime.fromisoformat(item["until"]) - datetime(2026, 11, 25, 13, 0, tzinfo=UTC)
         assert left.total_seconds() / 3600 == pytest.approx(hours, abs=0.01)
         clock.shift(timedelta(hours=hours + 1))
         assert owner.ask("GET", "/to-eat").body == []
@@ -237,14 +239,14 @@ class TestLog:
         )
         batch = logged.body
         assert batch["verdict"] == "too soft"
-        found = {(one["step"], one["unit"]): one for one in batch["compared"]}
-        assert found["steam", "min"]["happened"] == pytest.approx(27.0)
-        assert found["steam", "min"]["predicted"] == pytest.approx(sheet["worked"]["facts"]["heat.done_min"]["value"])
-        assert found["mix", "g"]["happened"] == 940.0
+        result = {(item["step"], item["unit"]): item for item in batch["compared"]}
+        assert result["steam", "min"]["happened"] == pytest.approx(27.0)
+        assert result["steam", "min"]["predicted"] == pytest.approx(sheet["worked"]["facts"]["heat.done_min"]["value"])
+        assert result["mix", "g"]["happened"] == 940.0
         assert batch["faults"][0]["next_time"].startswith("sieve")
         assert owner.ask("GET", "/runs").body == []
         assert tell(owner, run, "started", "cut").status_code == 422
-        assert [one["id"] for one in owner.ask("GET", "/log").body["batches"]] == [batch["id"]]
+        assert [item["id"] for item in owner.ask("GET", "/log").body["batches"]] == [batch["id"]]
         assert [dot["id"] for dot in owner.ask("GET", f"/sheets/{sheet['id']}").body["dots"]] == [batch["id"]]
         anew = {"tastes": {"softness": 0}, "faults": [], "note": "", "pieces": None, "grams": None}
         assert owner.ask("PUT", f"/log/{batch['id']}", anew).body["verdict"] == "just right"
@@ -252,7 +254,7 @@ class TestLog:
             some = {name: value for name, value in anew.items() if name != left_out}
             refused = owner.ask("PUT", f"/log/{batch['id']}", some)
             assert refused.status_code == 422
-            assert [(one["path"], one["says"]) for one in refused.body["problems"]] == [(left_out, "is missing")]
+            assert [(item["path"], item["says"]) for item in refused.body["problems"]] == [(left_out, "is missing")]
         assert len(owner.ask("PUT", f"/log/{batch['id']}", {}).body["problems"]) == 5
         assert owner.ask("GET", f"/log/{batch['id']}").body["tastes"] == {"softness": 0}
         assert owner.ask("DELETE", f"/runs/{run}").status_code == 422
@@ -281,14 +283,14 @@ class TestLog:
 
 def whole_log(owner):
     """Every batch, way by way and page by page."""
-    found = []
+    result = []
     for way in owner.ask("GET", "/log").body["ways"]:
         first = owner.ask("GET", f"/log?way={way['way']}&size=3").body
         pages = range(1, first["pages"] + 1)
         listed = [owner.ask("GET", f"/log?way={way['way']}&size=3&page={page}").body["batches"] for page in pages]
-        found += [batch for page in listed for batch in page]
-        assert len(found) == len({batch["id"] for batch in found})
-    return found
+        result += [batch for page in listed for batch in page]
+        assert len(result) == len({batch["id"] for batch in result})
+    return result
 
 
 class TestDemo:
@@ -301,7 +303,7 @@ class TestDemo:
         assert len(owner.ask("GET", "/runs").body) == 1
         occasions = owner.ask("GET", "/occasions").body
         assert occasions
-        assert all(one["serve"].startswith("2026-11-28T15:30") for one in occasions)
+        assert all(occasion["serve"].startswith("2026-11-28T15:30") for occasion in occasions)
         for sheet in sheets:
             assert owner.ask("GET", f"/sheets/{sheet['id']}").body["worked"]["problems"] == []
 
@@ -314,11 +316,11 @@ class TestDemo:
 
     def test_it_is_the_same_each_time(self, owner):
         loading.load(NOW)
-        first = [(one["title"], one["tastes"], one["hydration_pct"]) for one in whole_log(owner)]
+        first = [(item["title"], item["tastes"], item["hydration_pct"]) for item in whole_log(owner)]
         call_command("flush", interactive=False, verbosity=0)
         loading.load(NOW)
         owner.force_login(local_owner())
-        assert [(one["title"], one["tastes"], one["hydration_pct"]) for one in whole_log(owner)] == first
+        assert [(item["title"], item["tastes"], item["hydration_pct"]) for item in whole_log(owner)] == first
 
     @pytest.mark.parametrize("day", range(7))
     def test_the_saturday_leaves_a_whole_day(self, day):

@@ -41,7 +41,7 @@ def test_a_blank_sheet_has_its_flour_and_works(owner):
 
 def test_exchanges_are_offered_and_made(owner, document):
     offered = owner.ask("GET", "/larder/light-brown-sugar/exchanges").body
-    assert {"mild-honey", "dark-slab-sugar"} <= {one["to"] for one in offered}
+    assert {"mild-honey", "dark-slab-sugar"} <= {item["to"] for item in offered}
     assert owner.ask("GET", "/larder/snark/exchanges").status_code == 404
     to = {"by": "exchange", "part": 0, "line": 2, "ingredient": "mild-honey"}
     answer = owner.ask("POST", "/adjust", {"sheet": document, "to": to}).body
@@ -113,6 +113,6 @@ def test_a_part_is_shared_and_given_back(owner, stranger):
 
 
 def test_parts_are_there_to_be_added(owner):
-    found = owner.ask("GET", "/parts").body
-    assert len(found) >= 14
-    assert all(part["lines"] and part["roles"] and part["finish"] for part in found)
+    result = owner.ask("GET", "/parts").body
+    assert len(result) >= 14
+    assert all(part["lines"] and part["roles"] and part["finish"] for part in result)

@@ -144,25 +144,25 @@ class TestBroughtBack:
     def drop(self, owner, path, kind):
         assert owner.ask("DELETE", path).status_code == 204
         assert owner.ask("DELETE", path).status_code == 204  # twice is once
-        (found,) = [one for one in owner.ask("GET", "/dropped").body if one["kind"] == kind]
-        return found
+        (result,) = [item for item in owner.ask("GET", "/dropped").body if item["kind"] == kind]
+        return result
 
-    def back(self, owner, found):
+    def back(self, owner, result):
         for _ in range(2):
-            assert owner.ask("POST", f"/dropped/{found['kind']}/{found['id']}").status_code == 204
+            assert owner.ask("POST", f"/dropped/{result['kind']}/{result['id']}").status_code == 204
         assert owner.ask("GET", "/dropped").body == []
 
     def test_a_sheet_with_its_plans(self, owner, sheet):
         serve = f"{timezone.now() + timedelta(days=2):%Y-%m-%dT15:30}"
         owner.ask("POST", "/occasions", {"occasion": table(sheet, serve=serve)})
-        found = self.drop(owner, f"/sheets/{sheet['id']}", "sheet")
-        assert found["title"] == sheet["sheet"]["title"]
+        result = self.drop(owner, f"/sheets/{sheet['id']}", "sheet")
+        assert result["title"] == sheet["sheet"]["title"]
         assert owner.ask("GET", "/sheets").body["total"] == 0
         assert owner.ask("GET", "/occasions").body == []
         gone = owner.ask("PUT", f"/sheets/{sheet['id']}", {"revision": 1, "sheet": sheet["sheet"]})
         assert gone.status_code == 410
         assert "was thrown away on" in gone.body["problems"][0]["says"]
-        self.back(owner, found)
+        self.back(owner, result)
         assert owner.ask("GET", f"/sheets/{sheet['id']}").body == sheet
         assert len(owner.ask("GET", "/occasions").body) == 1
 
@@ -170,23 +170,23 @@ class TestBroughtBack:
         serve = f"{timezone.now() + timedelta(days=2):%Y-%m-%dT15:30}"
         kept = owner.ask("POST", "/occasions", {"occasion": table(sheet, serve=serve, title="Tea")}).body["id"]
         self.back(owner, self.drop(owner, f"/occasions/{kept}", "plan"))
-        assert [one["id"] for one in owner.ask("GET", "/occasions").body] == [kept]
+        assert [item["id"] for item in owner.ask("GET", "/occasions").body] == [kept]
 
     def test_a_run(self, owner, sheet):
         run = owner.ask("POST", "/runs", {"sheet": sheet["id"]}).body["id"]
-        found = self.drop(owner, f"/runs/{run}", "run")
+        result = self.drop(owner, f"/runs/{run}", "run")
         late = owner.ask("POST", f"/runs/{run}/events", {"uid": "noted-late", "kind": "noted", "text": "x"})
         assert late.status_code == 410
-        self.back(owner, found)
-        assert [one["id"] for one in owner.ask("GET", "/runs").body] == [run]
+        self.back(owner, result)
+        assert [item["id"] for item in owner.ask("GET", "/runs").body] == [run]
 
     def test_a_batch(self, owner, sheet):
         run = owner.ask("POST", "/runs", {"sheet": sheet["id"]}).body["id"]
         batch = owner.ask("POST", f"/runs/{run}/outcome", {"note": "Good."}).body["id"]
-        found = self.drop(owner, f"/log/{batch}", "batch")
+        result = self.drop(owner, f"/log/{batch}", "batch")
         assert owner.ask("GET", "/log").body["total"] == 0
         assert owner.ask("GET", f"/runs/{run}").body["batch"] is None
-        self.back(owner, found)
+        self.back(owner, result)
         assert owner.ask("GET", f"/log/{batch}").body["note"] == "Good."
 
     def test_a_tin_and_an_ingredient(self, owner):
@@ -205,16 +205,16 @@ class TestBroughtBack:
         owner.ask("PUT", "/kitchen", {"kitchen": changed})
         assert owner.ask("GET", "/dropped").body == []  # a tin that was changed is not one thrown away
         owner.ask("PUT", "/kitchen", {"kitchen": opened})
-        lying = {one["kind"]: one for one in owner.ask("GET", "/dropped").body}
-        assert {kind: one["title"] for kind, one in lying.items()} == {
+        lying = {item["kind"]: item for item in owner.ask("GET", "/dropped").body}
+        assert {kind: item["title"] for kind, item in lying.items()} == {
             "tin": "The dented one",
             "ingredient": "Hall flour",
         }
-        for one in lying.values():
-            assert owner.ask("POST", f"/dropped/{one['kind']}/{one['id']}").status_code == 204
+        for item in lying.values():
+            assert owner.ask("POST", f"/dropped/{item['kind']}/{item['id']}").status_code == 204
         again = owner.ask("GET", "/kitchen").body["kitchen"]
         assert again["tins"][-1]["diameter_mm"] == 160
-        assert [one["id"] for one in again["ingredients"]] == ["own-hall-flour"]
+        assert [item["id"] for item in again["ingredients"]] == ["own-hall-flour"]
 
     def test_a_tin_for_which_there_is_no_room(self, owner):
         opened = owner.ask("GET", "/kitchen").body["kitchen"]
@@ -222,8 +222,8 @@ class TestBroughtBack:
         owner.ask("PUT", "/kitchen", {"kitchen": {**opened, "tins": [tin, {**tin, "diameter_mm": 150}]}})
         owner.ask("PUT", "/kitchen", {"kitchen": {**opened, "tins": [tin]}})
         owner.ask("PUT", "/kitchen", {"kitchen": {**opened, "tins": [tin] * 40}})
-        (found,) = owner.ask("GET", "/dropped").body
-        refused = owner.ask("POST", f"/dropped/tin/{found['id']}")
+        (result,) = owner.ask("GET", "/dropped").body
+        refused = owner.ask("POST", f"/dropped/tin/{result['id']}")
         assert refused.status_code == 422
         assert refused.body["problems"][0]["path"] == "tins"
         assert len(owner.ask("GET", "/dropped").body) == 1
@@ -232,9 +232,9 @@ class TestBroughtBack:
         bench = owner.ask(
             "POST", "/benches", {"sheet": sheet["id"], "setup": {"what": "dough", "total_g": 60, "pieces": 3}}
         ).body["id"]
-        found = self.drop(owner, f"/sheets/{sheet['id']}", "sheet")
-        dropped = datetime.fromisoformat(found["dropped"])
-        assert datetime.fromisoformat(found["until"]) - dropped == timedelta(days=30)
+        result = self.drop(owner, f"/sheets/{sheet['id']}", "sheet")
+        dropped = datetime.fromisoformat(result["dropped"])
+        assert datetime.fromisoformat(result["until"]) - dropped == timedelta(days=30)
         trash.purge(dropped + timedelta(days=29))
         assert SheetRecord.everything.count() == 1
         trash.purge(dropped + timedelta(days=31))
@@ -272,7 +272,7 @@ class TestLists:
     def test_sheets_are_found_by_title_and_by_what_their_way_is_called(self, owner):
         for way in ("set-cake", "boiled-balls"):
             owner.ask("POST", "/sheets", {"way": way})
-        assert [one["way"] for one in owner.ask("GET", "/sheets?find=tangyuan").body["sheets"]] == ["boiled-balls"]
+        assert [item["way"] for item in owner.ask("GET", "/sheets?find=tangyuan").body["sheets"]] == ["boiled-balls"]
         assert owner.ask("GET", "/sheets?find=nothing+like+it").body["total"] == 0
 
     def test_a_page_of_the_log_too(self, owner, sheet):
@@ -288,10 +288,10 @@ class TestLists:
             )  # fmt: skip
             Batch.objects.bulk_create(
                 Batch(
-                    run=one, kitchen=run.kitchen, title=one.title, way="set-cake", made=one.began, rehearsed=False,
+                    run=each_run, kitchen=run.kitchen, title=each_run.title, way="set-cake", made=each_run.began, rehearsed=False,
                     hydration_pct=120.0, sugar_pct=80.0, verdict="just right" if i % 3 else "too soft",
                 )
-                for i, one in enumerate(runs)
+                for i, each_run in enumerate(runs)
             )  # fmt: skip
 
         log(30)
@@ -306,7 +306,7 @@ class TestLists:
     def test_a_card_follows_its_sheet_the_kitchen_and_the_code(self, owner, sheet, monkeypatch):
         def card():
             numbers = owner.ask("GET", "/sheets").body["sheets"][0]["numbers"]
-            return [(one["key"], round(one["value"], one["decimals"])) for one in numbers]
+            return [(number["key"], round(number["value"], number["decimals"])) for number in numbers]
 
         first = card()
         assert first[0] == ("mix.hydration_pct", 126)
@@ -330,11 +330,11 @@ class TestLists:
         """After an update none of them is right: the list is there at once, and says which numbers are still to come."""
         many_sheets(owner, 20)
         first = owner.ask("GET", "/sheets").body["sheets"]
-        assert [one["pending"] for one in first] == [False] * 16 + [True] * 4
-        assert all(bool(one["numbers"]) != one["pending"] for one in first)
+        assert [item["pending"] for item in first] == [False] * 16 + [True] * 4
+        assert all(bool(item["numbers"]) != item["pending"] for item in first)
         again = owner.ask("GET", "/sheets").body["sheets"]
-        assert not any(one["pending"] for one in again)
-        assert all(one["numbers"] for one in again)
+        assert not any(item["pending"] for item in again)
+        assert all(item["numbers"] for item in again)
 
     def test_a_sheet_that_cannot_be_worked_or_read_is_shown_as_that(self, owner, sheet):
         record = SheetRecord.objects.get()
@@ -343,7 +343,7 @@ class TestLists:
         record.save()
         kitchen = record.kitchen
         SheetRecord.objects.create(kitchen=kitchen, title="From afar", way="set-cake", document={"way": "toast"})
-        shown = {one["title"]: one["problem"] for one in owner.ask("GET", "/sheets").body["sheets"]}
+        shown = {item["title"]: item["problem"] for item in owner.ask("GET", "/sheets").body["sheets"]}
         assert shown["From afar"].startswith('way: "toast" is not a known way')
         assert "cut.piece_g" in shown[sheet["sheet"]["title"]]
         assert owner.ask("GET", "/occasions").status_code == 200
@@ -522,7 +522,7 @@ def test_a_kitchen_of_the_past_is_read_to_the_letter(past):
     steps = {step.id: step for step in run.state(run.began + timedelta(hours=1)).steps}
     melt = steps["melt"]
     # Started 9:12, weighed 9:16, undone 9:20 (the start: a weight could not be), started 9:24, done 9:28.
-    assert [one.grams for one in melt.weights] == [931.0]
+    assert [weight.grams for weight in melt.weights] == [931.0]
     assert (melt.started.minute, melt.ended.minute) == (24, 28)
     assert steps["cool-syrup"].status == "running"
     assert Bench.objects.using("past").get().marks.count() == 2

@@ -79,7 +79,7 @@ class Cook(threading.Thread):
 def test_twenty_kills_lose_nothing_double_nothing_and_make_no_false_conflict(server):
     hand = server.hand()
     run = hand.ask("POST", "/runs", {"sheet": sheet_of(hand)["id"], "uid": new_uid()})
-    steps = [one["step"]["id"] for one in run["plan"]["scheduled"]]
+    steps = [item["step"]["id"] for item in run["plan"]["scheduled"]]
     cooks = [Cook(server, run["id"], steps), Cook(server, run["id"], steps)]
     for cook in cooks:
         cook.start()
@@ -113,9 +113,9 @@ def test_fifty_savers_wait_their_turn_and_none_is_refused(server):
     with ThreadPoolExecutor(50) as pool:
         for turn in range(3):
             bodies = [
-                {"uid": new_uid(), "revision": turn + 1, "sheet": watered(one["sheet"], 300 + turn)} for one in opened
+                {"uid": new_uid(), "revision": turn + 1, "sheet": watered(item["sheet"], 300 + turn)} for item in opened
             ]
-            paths = [f"/api/sheets/{one['id']}" for one in opened]
+            paths = [f"/api/sheets/{item['id']}" for item in opened]
             answers = pool.map(lambda hand, path, body: hand.try_to("PUT", path, body)[0], hands, paths, bodies)
             assert set(answers) == {200}
 
@@ -182,7 +182,7 @@ class TestTheCommandLine:
         assert (told.returncode, "things of" in told.stdout) == (0, True), told.stderr
         assert "none of" in kemble(other, "restore", file, "--beside", "moons").stderr
         other.start()
-        assert [one["title"] for one in other.hand().ask("GET", "/sheets")["sheets"]] == [title]
+        assert [item["title"] for item in other.hand().ask("GET", "/sheets")["sheets"]] == [title]
         other.stop()
 
     def test_what_is_no_backup(self, server, tmp_path):

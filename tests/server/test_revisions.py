@@ -22,7 +22,7 @@ def saved(owner, sheet, revision, change):
 
 
 def more_water(document):
-    line = next(one for one in document["parts"][0]["lines"] if one["ingredient"] != "sweet-rice-flour")
+    line = next(item for item in document["parts"][0]["lines"] if item["ingredient"] != "sweet-rice-flour")
     line["amount"]["value"] += 20
 
 
@@ -40,7 +40,7 @@ def kept(owner, sheet):
 class TestRevisions:
     def test_every_one_says_what_changed(self, owner, kept):
         page = owner.ask("GET", f"/sheets/{kept['id']}/revisions").body
-        assert [one["number"] for one in page["revisions"]] == [3, 2, 1]
+        assert [item["number"] for item in page["revisions"]] == [3, 2, 1]
         third, second, first = page["revisions"]
         assert third["changed"] == ["tin, diameter 200, not 180"]
         assert len(second["changed"]) == 1
@@ -53,13 +53,13 @@ class TestRevisions:
         batch = owner.ask("POST", f"/runs/{run}/outcome", {"tastes": {"softness": 0}}).body
         saved(owner, kept, 3, more_water)
         page = owner.ask("GET", f"/sheets/{kept['id']}/revisions").body
-        made = {one["number"]: [each["batch"] for each in one["batches"]] for one in page["revisions"]}
+        made = {item["number"]: [each["batch"] for each in item["batches"]] for item in page["revisions"]}
         assert made == {4: [], 3: [batch["id"]], 2: [], 1: []}
 
     def test_named_and_found(self, owner, kept):
         owner.ask("PUT", f"/sheets/{kept['id']}/revisions/2", {"name": "For the mending circle"})
-        found = owner.ask("GET", f"/sheets/{kept['id']}/revisions?find=mending").body["revisions"]
-        assert [(one["number"], one["name"]) for one in found] == [(2, "For the mending circle")]
+        result = owner.ask("GET", f"/sheets/{kept['id']}/revisions?find=mending").body["revisions"]
+        assert [(item["number"], item["name"]) for item in result] == [(2, "For the mending circle")]
 
     def test_gone_back_to_it_is_the_newest(self, owner, kept):
         first = owner.ask("GET", f"/sheets/{kept['id']}/revisions/1").body
@@ -85,19 +85,19 @@ class TestSideBySide:
         first = self.batch(owner, sheet)
         saved(owner, sheet, 1, larger_tin)
         second = self.batch(owner, sheet)
-        found = owner.ask("GET", f"/compare?batches={first},{second}").body
-        assert [one["id"] for one in found["columns"]] == [first, second]
-        keys = {row["key"] for row in found["rows"]}
+        result = owner.ask("GET", f"/compare?batches={first},{second}").body
+        assert [item["id"] for item in result["columns"]] == [first, second]
+        keys = {row["key"] for row in result["rows"]}
         assert "shape.depth_mm" in keys
         assert "mix.hydration_pct" not in keys
-        assert all(len(set(row["values"])) > 1 for row in found["rows"])
-        assert found["differs"] == [[], ["tin, diameter 200, not 180"]]
+        assert all(len(set(row["values"])) > 1 for row in result["rows"])
+        assert result["differs"] == [[], ["tin, diameter 200, not 180"]]
 
     def test_batches_and_sheets_together(self, owner, sheet):
         other = owner.ask("POST", "/sheets", {"way": "boiled-balls"}).body
-        found = owner.ask("GET", f"/compare?batches={self.batch(owner, sheet)}&sheets={other['id']}").body
-        assert [one["kind"] for one in found["columns"]] == ["batch", "sheet"]
-        pieces = next(row for row in found["rows"] if row["key"] == "shape.pieces")
+        result = owner.ask("GET", f"/compare?batches={self.batch(owner, sheet)}&sheets={other['id']}").body
+        assert [item["kind"] for item in result["columns"]] == ["batch", "sheet"]
+        pieces = next(row for row in result["rows"] if row["key"] == "shape.pieces")
         assert pieces["values"][0] is None
 
     @pytest.mark.parametrize("query", ["", "batches=1", "batches=a,b", "batches=1,2,3,4,5", "sheets=99999999999999999"])

@@ -97,7 +97,7 @@ def test_junk_anywhere_is_a_refusal_and_never_a_crash(owner, data):
 def test_a_ripple_says_what_moved(owner, document):
     wetter = put(document, *AMOUNT, 420)
     answer = owner.ask("POST", "/work", {"sheet": wetter, "before": document})
-    moved = {one["key"]: (one["old"], one["new"]) for one in answer.body["moved"]}
+    moved = {item["key"]: (item["old"], item["new"]) for item in answer.body["moved"]}
     assert [round(value) for value in moved["mix.hydration_pct"]] == [126, 141]
     assert "heat.done_min" in moved
 
@@ -107,7 +107,7 @@ def test_an_adjustment_tells_against_the_sheet_before(owner, document):
     to = {"by": "base", "grams": 400}
     answer = owner.ask("POST", "/adjust", {"sheet": wetter, "to": to, "before": document})
     assert answer.body["sheet"]["parts"][0]["lines"][0]["amount"]["value"] == 400
-    moved = {one["key"]: (one["old"], one["new"]) for one in answer.body["moved"]}
+    moved = {item["key"]: (item["old"], item["new"]) for item in answer.body["moved"]}
     assert [round(value) for value in moved["mix.hydration_pct"]] == [126, 141]
 
 
@@ -227,7 +227,7 @@ def test_sheets_in_the_order_that_is_asked_for_with_what_they_look_like(owner):
         made = owner.ask("POST", "/sheets", {"way": way}).body
         owner.ask("PUT", f"/sheets/{made['id']}", {"revision": 1, "sheet": {**made["sheet"], "title": title}})
     titles = {
-        by: [one["title"] for one in owner.ask("GET", f"/sheets?by={by}").body["sheets"]][:3]
+        by: [item["title"] for item in owner.ask("GET", f"/sheets?by={by}").body["sheets"]][:3]
         for by in ("changed", "title", "way")
     }
     assert titles == {
@@ -236,7 +236,7 @@ def test_sheets_in_the_order_that_is_asked_for_with_what_they_look_like(owner):
         "way": ["Amber", "Maple", "Zest"],
     }
     assert owner.ask("GET", "/sheets?by=colour").status_code == 422
-    cards = {one["title"]: one for one in owner.ask("GET", "/sheets").body["sheets"]}
+    cards = {item["title"]: item for item in owner.ask("GET", "/sheets").body["sheets"]}
     ball, tray = cards["Amber"]["section"], cards["Zest"]["section"]
     facts = owner.ask("GET", f"/sheets/{cards['Amber']['id']}").body["worked"]["facts"]
     assert ball == {

@@ -122,7 +122,7 @@ class TestWeighings:
         for row in demo.sheets.all():
             theirs.sheets.create(title=row.title, way=row.way, document=row.document)
         told = stranger.ask("POST", "/tables", {"text": text, "keep": True}).body
-        assert (told["of"], told["added"]) == ("weighings", sum(bool(one.log) for one in demo.benches.all()))
+        assert (told["of"], told["added"]) == ("weighings", sum(bool(bench.log) for bench in demo.benches.all()))
         assert [row["problem"] for row in told["rows"] if row["problem"]] == []
         assert stranger.get("/api/tables/weighings.csv").content.decode("utf-8-sig") == text
         again = stranger.ask("POST", "/tables", {"text": text, "keep": True}).body

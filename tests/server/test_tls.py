@@ -104,7 +104,7 @@ def test_served_over_tls_of_its_own(tmp_path):
         assert asked("/api/authority.pem", trusting).read() == authority.read_bytes()
         cookies = asked("/api/session", trusting).headers.get_all("Set-Cookie") or []
         assert cookies
-        assert all("Secure" in one for one in cookies)
+        assert all("Secure" in cooky for cooky in cookies)
         with pytest.raises(urllib.error.URLError) as refused:
             asked("/api/health", ssl.create_default_context())
         assert isinstance(refused.value.reason, ssl.SSLCertVerificationError)

@@ -19,7 +19,7 @@ from kemble.server.storage.fair_lock import HASHING, writing
 pytestmark = pytest.mark.django_db
 NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
 SHEET, KITCHEN = default_sheet("set-cake"), Kitchen()
-OCCASION = Occasion.model_construct()
+OCCASION = Occasion.model_construct()  # type: ignore[call-arg]
 
 TAKES_LONG = {
     "a sheet worked": lambda: work(SHEET, KITCHEN),
@@ -49,9 +49,9 @@ def test_afterwards_it_may_again_and_in_another_thread_all_the_while():
 
 def test_passwords_are_hashed_one_at_a_time():
     hashed = threading.Event()
-    one = threading.Thread(target=lambda: (make_password("barley under the stairs"), hashed.set()))
+    thread = threading.Thread(target=lambda: (make_password("barley under the stairs"), hashed.set()))
     with HASHING:
-        one.start()
-        one.join(0.3)
+        thread.start()
+        thread.join(0.3)
         assert not hashed.is_set()
     assert hashed.wait(20)

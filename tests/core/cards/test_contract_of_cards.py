@@ -79,13 +79,15 @@ def worked_with(way, monkeypatch):
     ("way", "choice"), [(way.id, choice.id) for way in WAYS.values() for choice in way.choices]
 )  # fmt: skip
 def test_a_choice_taken_out_makes_nothing_fail(way, choice, monkeypatch):
-    left = tuple(one for one in WAYS[way].choices if one.id != choice)
+    left = tuple(each_choice for each_choice in WAYS[way].choices if each_choice.id != choice)
     worked_with(replace(WAYS[way], choices=left), monkeypatch)
 
 
 @pytest.mark.parametrize(("way", "step"), [(way.id, step.id) for way in WAYS.values() for step in way.steps])
 def test_a_step_renamed_makes_nothing_fail(way, step, monkeypatch):
-    steps = tuple(replace(one, id="renamed") if one.id == step else one for one in WAYS[way].steps)
+    steps = tuple(
+        replace(each_step, id="renamed") if each_step.id == step else each_step for each_step in WAYS[way].steps
+    )
     worked_with(replace(WAYS[way], steps=steps), monkeypatch)
 
 
@@ -97,9 +99,9 @@ def test_code_asks_for_nothing_that_no_card_has():
 
 
 STEPS = [
-    pytest.param(step, id=f"{card.id}-{step.id}")
+    pytest.param(step, id=f"{card.id}-{step.id}")  # type: ignore[attr-defined]
     for card in (*WAYS.values(), *FAMILIES.values())
-    for step in card.steps
+    for step in card.steps  # type: ignore[attr-defined]
 ]
 
 

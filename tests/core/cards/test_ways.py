@@ -82,7 +82,7 @@ def test_a_blank_sheet_works_and_says_what_it_lacks(way):
     assert len(sheet.base.lines) == 1
     assert worked.facts["mix.base_g"].value > 0
     if "grain.uptake_pct" not in worked.facts:
-        assert any(one.says.startswith("Dry for this way") for one in worked.advice)
+        assert any(advice.says.startswith("Dry for this way") for advice in worked.advice)
 
 
 @pytest.mark.parametrize("way", ALL)
@@ -91,18 +91,26 @@ def test_a_plan_for_every_way_keeps_hands_and_waits(way):
     plan = plan_for(work(default_sheet(way), KITCHEN).steps, KITCHEN, serve=SERVE, now=NOW)
     assert plan.proven
     assert plan.serve == SERVE
-    at = {one.step.id: one for one in plan.scheduled}
-    for one in plan.scheduled:
-        assert one.ends <= SERVE
-        for wait in one.step.after:
-            gap = (one.starts - at[wait.step].ends).total_seconds() / 60
+    at = {scheduled_step.step.id: scheduled_step for scheduled_step in plan.scheduled}
+    for scheduled_step in plan.scheduled:
+        assert scheduled_step.ends <= SERVE
+        for wait in scheduled_step.step.after:
+            gap = (scheduled_step.starts - at[wait.step].ends).total_seconds() / 60
             assert gap >= wait.at_least - 1
             assert wait.at_most is None or gap <= wait.at_most + 1
-    marks = sorted({one.starts for one in plan.scheduled})
+    marks = sorted({scheduled_step.starts for scheduled_step in plan.scheduled})
     for mark in marks:
-        held = [one for one in plan.scheduled if one.starts <= mark < one.ends and one.step.hands == "held"]
-        assert len(held) <= KITCHEN.cooks, [one.step.id for one in held]
-        steaming = [one for one in plan.scheduled if one.starts <= mark < one.ends and "steamer" in one.step.uses]
+        held = [
+            scheduled_step
+            for scheduled_step in plan.scheduled
+            if scheduled_step.starts <= mark < scheduled_step.ends and scheduled_step.step.hands == "held"
+        ]
+        assert len(held) <= KITCHEN.cooks, [scheduled_step.step.id for scheduled_step in held]
+        steaming = [
+            scheduled_step
+            for scheduled_step in plan.scheduled
+            if scheduled_step.starts <= mark < scheduled_step.ends and "steamer" in scheduled_step.step.uses
+        ]
         assert len(steaming) <= 1
 
 
@@ -110,9 +118,13 @@ def test_a_plan_for_every_way_keeps_hands_and_waits(way):
 def test_a_run_of_every_way_goes_from_step_to_step_to_the_table(way):
     plan = plan_for(work(default_sheet(way), KITCHEN).steps, KITCHEN, serve=SERVE, now=NOW)
     events = []
-    for one in sorted(plan.scheduled, key=lambda one: (one.starts, one.ends)):
-        for kind, at in (("started", one.starts), ("done", one.ends)):
-            events.append(event_from({}, uid=f"{one.step.id}-{kind}", at=at, kind=kind, step=one.step.id))
+    for scheduled_step in sorted(
+        plan.scheduled, key=lambda scheduled_step: (scheduled_step.starts, scheduled_step.ends)
+    ):
+        for kind, at in (("started", scheduled_step.starts), ("done", scheduled_step.ends)):
+            events.append(
+                event_from({}, uid=f"{scheduled_step.step.id}-{kind}", at=at, kind=kind, step=scheduled_step.step.id)
+            )
     state = state_of(plan, events, SERVE + timedelta(minutes=1))
     assert {step.status for step in state.steps} == {"done"}
     assert abs(state.late_min) <= 1
@@ -178,9 +190,9 @@ def test_each_ways_own_bands_are_watched(way, change, says):
     place = document
     for step in path:
         place = place[step]
-    assert not any(says in one.says for one in work(default_sheet(way), KITCHEN).advice)
+    assert not any(says in advice.says for advice in work(default_sheet(way), KITCHEN).advice)
     place[last] = value
-    assert any(says in one.says for one in work(sheet_from(document), KITCHEN).advice)
+    assert any(says in advice.says for advice in work(sheet_from(document), KITCHEN).advice)
 
 
 def test_paste_outside_is_a_shell_round_the_rice():

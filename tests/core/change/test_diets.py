@@ -18,7 +18,7 @@ def without(sheet, diet):
 
 
 def ingredients(sheet, role="base"):
-    return [one.ingredient for one in sheet.part(role).lines]
+    return [each_line.ingredient for each_line in sheet.part(role).lines]
 
 
 def test_a_bake_without_anything_from_animals():
@@ -52,7 +52,7 @@ def test_what_has_no_stand_in_is_said_and_stays():
     lines = [line("sweet-rice-flour", 200), line("water", 160), line("fermented-rice", 30)]
     done = without(a_sheet("stirred-rounds", ("base", lines)), "no-alcohol")
     assert "fermented-rice" in ingredients(done.sheet)
-    assert any("Nothing here stands in for sweet rice, fermented" in one for one in done.says)
+    assert any("Nothing here stands in for sweet rice, fermented" in message for message in done.says)
 
 
 def test_a_part_is_not_emptied():

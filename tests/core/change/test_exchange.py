@@ -20,9 +20,9 @@ class TestExchange:
         sheet = default_sheet("set-cake")
         before = facts(sheet)
         after = swapped(sheet, 0, 2, "mild-honey")
-        found = facts(after.sheet)
-        assert found["mix.sugar_pct"] == pytest.approx(before["mix.sugar_pct"])
-        assert found["mix.hydration_pct"] == pytest.approx(before["mix.hydration_pct"])
+        result = facts(after.sheet)
+        assert result["mix.sugar_pct"] == pytest.approx(before["mix.sugar_pct"])
+        assert result["mix.hydration_pct"] == pytest.approx(before["mix.hydration_pct"])
         honey = after.sheet.base.lines[2]
         assert honey.ingredient == "mild-honey"
         assert honey.amount.value == pytest.approx(240 * 0.976 / 0.815, rel=2e-3)
@@ -36,8 +36,8 @@ class TestExchange:
         sheet = default_sheet("batter-bake")
         before = facts(sheet)
         after = swapped(sheet, 0, 3, "")
-        assert [one.ingredient for one in after.sheet.base.lines] == [
-            one.ingredient for one in sheet.base.lines if one.ingredient != "egg"
+        assert [each_line.ingredient for each_line in after.sheet.base.lines] == [
+            each_line.ingredient for each_line in sheet.base.lines if each_line.ingredient != "egg"
         ]
         assert facts(after.sheet)["mix.hydration_pct"] == pytest.approx(before["mix.hydration_pct"])
         assert any("Egg goes from 43 to 0" in says for says in after.says)

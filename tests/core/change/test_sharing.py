@@ -22,17 +22,17 @@ class TestSharing:
         rounds, balls = self.two()
         mine, theirs = facts(rounds)["part.filling.made_g"], facts(balls)["part.filling.made_g"]
         giver, taker = share_part(rounds, balls, "filling", KITCHEN)
-        found = facts(giver)
-        assert found["part.filling.made_g"] == pytest.approx(mine + theirs)
-        assert found["part.filling.have_g"] == pytest.approx(mine)
-        assert found["part.filling.away_g"] == pytest.approx(theirs)
+        result = facts(giver)
+        assert result["part.filling.made_g"] == pytest.approx(mine + theirs)
+        assert result["part.filling.have_g"] == pytest.approx(mine)
+        assert result["part.filling.away_g"] == pytest.approx(theirs)
         assert facts(taker)["part.filling.made_g"] == pytest.approx(theirs)
         assert not [step for step in work(taker, KITCHEN).steps if step.id.startswith("filling-")]
 
     def test_it_is_bought_once(self):
-        giver, taker = share_part(*self.two(), "filling", KITCHEN)
+        giver, taker = share_part(*self.two(), "filling", KITCHEN)  # type: ignore[call-arg]
         both = shopping([giver, taker], KITCHEN)
-        beans = next(one for one in both.lines if one.ingredient == "small-red-bean")
+        beans = next(shopping_line for shopping_line in both.lines if shopping_line.ingredient == "small-red-bean")
         assert beans.need_g == pytest.approx(130 + 228)
         assert shopping([taker], KITCHEN).notes == ["bean paste for Balls: Rounds makes it, but is not on this list."]
 
@@ -41,16 +41,16 @@ class TestSharing:
         giver, taker = unshare_part(*share_part(rounds, balls, "filling", KITCHEN), "filling")
         shelf = Shelf(KITCHEN)
         for was, now in ((rounds, giver),):
-            before, after = ([one.grams for one in weigh(sheet, shelf).lines] for sheet in (was, now))
+            before, after = ([line.grams for line in weigh(sheet, shelf).lines] for sheet in (was, now))
             assert after == pytest.approx(before, abs=0.01)
         assert taker.part("filling").made_on == ""
 
     @pytest.mark.parametrize(("role", "says"), [("base", "no base to share"), ("broth", "no broth to share")])
     def test_what_is_not_there(self, role, says):
         with pytest.raises(Refused, match=says):
-            share_part(*self.two(), role, KITCHEN)
+            share_part(*self.two(), role, KITCHEN)  # type: ignore[call-arg]
 
     def test_not_twice(self):
-        giver, taker = share_part(*self.two(), "filling", KITCHEN)
+        giver, taker = share_part(*self.two(), "filling", KITCHEN)  # type: ignore[call-arg]
         with pytest.raises(Refused, match="has it from Rounds"):
             share_part(giver, taker, "filling", KITCHEN)

@@ -63,23 +63,23 @@ class TestLines:
 class TestRefit:
     def test_as_told_it_stays(self):
         """15 minutes at 2 °C a minute: 50 °C, just as told."""
-        found = refit(STRAIGHT, WINDOW, [CoreReading(minute=15, celsius=50)])
-        assert found.factor == pytest.approx(1.0, abs=1e-6)
-        assert found.done == pytest.approx(30.0)
-        assert found.says == "At 15 minutes the heart is 50 °C: as told, done at 30."
+        refitted_window = refit(STRAIGHT, WINDOW, [CoreReading(minute=15, celsius=50)])
+        assert refitted_window.factor == pytest.approx(1.0, abs=1e-6)
+        assert refitted_window.done == pytest.approx(30.0)
+        assert refitted_window.says == "At 15 minutes the heart is 50 °C: as told, done at 30."
 
     def test_behind_it_is_told_later(self):
         """50 °C at 18 minutes and not at 15: a fifth slower, drawn in by how surely that is known."""
-        found = refit(STRAIGHT, WINDOW, [CoreReading(minute=18, celsius=50)])
+        refitted_window = refit(STRAIGHT, WINDOW, [CoreReading(minute=18, celsius=50)])
         # By hand: the prior's spread is ln(38/24) / 3.29 = 0.1397; 2 °C are a minute in 15, 0.0667.
         prior, seen = 0.1397**-2, 0.0667**-2
         mean = math.log(18 / 15) * seen / (prior + seen)
-        assert found.factor == pytest.approx(math.exp(mean), rel=2e-3)
-        assert found.done == pytest.approx(30 * math.exp(mean), rel=2e-3)
-        assert found.weight == pytest.approx(seen / (prior + seen), abs=0.01)
-        assert found.first < found.done < found.latest
-        assert found.latest - found.first < WINDOW[2] - WINDOW[0]
-        assert found.says == "At 18 minutes the heart is 50 °C: done at 35, not 30."
+        assert refitted_window.factor == pytest.approx(math.exp(mean), rel=2e-3)
+        assert refitted_window.done == pytest.approx(30 * math.exp(mean), rel=2e-3)
+        assert refitted_window.weight == pytest.approx(seen / (prior + seen), abs=0.01)
+        assert refitted_window.first < refitted_window.done < refitted_window.latest
+        assert refitted_window.latest - refitted_window.first < WINDOW[2] - WINDOW[0]
+        assert refitted_window.says == "At 18 minutes the heart is 50 °C: done at 35, not 30."
 
     def test_in_the_kitchens_degrees(self):
         assert "122 °F" in refit(STRAIGHT, WINDOW, [CoreReading(minute=15, celsius=50)], "F").says
@@ -100,15 +100,15 @@ class TestRefit:
     def test_true_readings_draw_it_to_the_truth(self, slower, told_at):
         """Readings of a batch that goes so much slower bring the time nearer to its own, never past it."""
         readings = [CoreReading(minute=m * slower, celsius=20 + 2 * m) for m in sorted(told_at)]
-        found = refit(STRAIGHT, WINDOW, readings)
-        assert abs(math.log(found.factor / slower)) <= abs(math.log(slower)) + 1e-9
-        assert min(1, slower) - 1e-9 <= found.factor <= max(1, slower) + 1e-9
-        assert 0 < found.weight < 1
+        refitted_window = refit(STRAIGHT, WINDOW, readings)
+        assert abs(math.log(refitted_window.factor / slower)) <= abs(math.log(slower)) + 1e-9
+        assert min(1, slower) - 1e-9 <= refitted_window.factor <= max(1, slower) + 1e-9
+        assert 0 < refitted_window.weight < 1
 
     @given(st.floats(0, 120), st.floats(-60, 400))
     def test_whatever_is_read_it_is_a_time(self, minute, celsius):
-        found = refit(STRAIGHT, WINDOW, [CoreReading(minute=minute, celsius=celsius)])
-        assert 0 < found.first <= found.done <= found.latest < 1000
+        refitted_window = refit(STRAIGHT, WINDOW, [CoreReading(minute=minute, celsius=celsius)])
+        assert 0 < refitted_window.first <= refitted_window.done <= refitted_window.latest < 1000
 
 
 class TestSimulated:
@@ -150,7 +150,7 @@ class TestSimulated:
 
     def test_a_rehearsal_comes_closer_to_the_truth_as_it_is_read(self):
         """Ten batches: read four times, the time is on the mean at least twice as near as told."""
-        told, found = [], []
+        told, result = [], []
         for truth in range(10):
             probe = self.heating(truth)
             readings = []
@@ -160,8 +160,8 @@ class TestSimulated:
                     readings.append(CoreReading(minute=minute, celsius=line.celsius))
             true = 30 * probe.factor
             told.append(abs(30 - true))
-            found.append(abs(refit(STRAIGHT, WINDOW, readings).done - true))
-        assert np.mean(found) < 0.5 * np.mean(told)
+            result.append(abs(refit(STRAIGHT, WINDOW, readings).done - true))
+        assert np.mean(result) < 0.5 * np.mean(told)
 
 
 class TestInARun:
@@ -178,40 +178,44 @@ class TestInARun:
         return event_from({}, uid=uid, at=self.at(minutes), kind=kind, step=step, **more)
 
     def before(self):
-        ids = [one.step.id for one in self.plan.scheduled]
+        ids = [scheduled_step.step.id for scheduled_step in self.plan.scheduled]
         return [self.event("done", i, step) for i, step in enumerate(ids[: ids.index("steam")])]
 
     def test_what_is_probed_moves_the_clock(self):
-        planned = next(one.starts for one in self.plan.scheduled if one.step.id == "steam")
+        planned = next(
+            scheduled_step.starts for scheduled_step in self.plan.scheduled if scheduled_step.step.id == "steam"
+        )
         goes_in = (planned - NOW).total_seconds() / 60
         begun = [*self.before(), self.event("started", goes_in)]
         cold = float(np.interp(10, self.core.curve.minutes, self.core.curve.core_c))
         events = [*begun, self.event("probed", goes_in + 14, celsius=cold)]
         then = self.at(goes_in + 15)
-        was = next(one for one in state_of(self.plan, begun, then, self.core).steps if one.id == "steam")
-        now = next(one for one in state_of(self.plan, events, then, self.core).steps if one.id == "steam")
+        was = next(state for state in state_of(self.plan, begun, then, self.core).steps if state.id == "steam")
+        now = next(state for state in state_of(self.plan, events, then, self.core).steps if state.id == "steam")
         assert now.refit.done > self.core.done + 2
         assert now.due - was.due == pytest.approx(
             timedelta(minutes=now.refit.done - self.core.done), abs=timedelta(seconds=1)
         )
         assert now.first_check > was.first_check
-        assert [one.minute for one in now.probed] == [pytest.approx(14)]
+        assert [core_reading.minute for core_reading in now.probed] == [pytest.approx(14)]
         serve = state_of(self.plan, events, then, self.core).expected_serve
         assert serve > state_of(self.plan, begun, then, self.core).expected_serve
 
     def test_a_wrong_reading_is_taken_back(self):
         events = [*self.before(), self.event("started", 20), self.event("probed", 34, celsius=17)]
-        wrong = next(one for one in state_of(self.plan, events, self.at(35), self.core).steps if one.id == "steam")
+        wrong = next(
+            state for state in state_of(self.plan, events, self.at(35), self.core).steps if state.id == "steam"
+        )
         assert wrong.refit is not None
         events.append(self.event("undone", 35, step=None))
-        back = next(one for one in state_of(self.plan, events, self.at(35), self.core).steps if one.id == "steam")
+        back = next(state for state in state_of(self.plan, events, self.at(35), self.core).steps if state.id == "steam")
         assert back.refit is None
         assert back.probed == []
         assert back.status == "running"
 
     def test_without_a_heart_a_reading_is_kept_and_moves_nothing(self):
         events = [*self.before(), self.event("started", 20), self.event("probed", 34, celsius=40)]
-        steam = next(one for one in state_of(self.plan, events, self.at(35)).steps if one.id == "steam")
+        steam = next(state for state in state_of(self.plan, events, self.at(35)).steps if state.id == "steam")
         assert steam.refit is None
         assert steam.probed[0].celsius == 40
 

@@ -51,18 +51,20 @@ class TestRipple:
         return fact_book.facts
 
     def test_what_looks_the_same_did_not_move(self):
-        assert ripple(self.book(mix_batch_g=900.1), self.book(mix_batch_g=900.4)) == []
+        assert ripple(self.fact_book(mix_batch_g=900.1), self.fact_book(mix_batch_g=900.4)) == []
 
     def test_old_and_new_as_numbers(self):
-        moved = ripple(self.book(mix_batch_g=900.4, mix_fat_pct=6.04), self.book(mix_batch_g=900.6, mix_fat_pct=6.06))
-        assert [(one.key, one.old, one.new) for one in moved] == [
+        moved = ripple(
+            self.fact_book(mix_batch_g=900.4, mix_fat_pct=6.04), self.fact_book(mix_batch_g=900.6, mix_fat_pct=6.06)
+        )
+        assert [(change.key, change.old, change.new) for change in moved] == [
             ("mix.batch_g", 900.4, 900.6),
             ("mix.fat_pct", 6.04, 6.06),
         ]
 
     def test_facts_that_came_and_went(self):
-        moved = ripple(self.book(mix_batch_g=900.0), self.book(mix_water_g=400.0))
-        assert [(one.key, one.old, one.new) for one in moved] == [
+        moved = ripple(self.fact_book(mix_batch_g=900.0), self.fact_book(mix_water_g=400.0))
+        assert [(change.key, change.old, change.new) for change in moved] == [
             ("mix.batch_g", 900.0, None),
             ("mix.water_g", None, 400.0),
         ]

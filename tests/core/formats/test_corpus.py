@@ -52,29 +52,29 @@ def is_amount(line, value, unit):
 
 def said(told, path):
     for line in told.method:
-        for one in line.says:
-            if one.path == path:
-                return one.value["minutes"] if isinstance(one.value, dict) else one.value
+        for say in line.says:
+            if say.path == path:
+                return say.value["minutes"] if isinstance(say.value, dict) else say.value
     return None
 
 
 @pytest.mark.parametrize("wrapped", [bare, page, listed])
 def test_nineteen_in_twenty_are_right(wrapped):
     right = {"amounts": [], "times": [], "others": []}
-    for one in CORPUS:
-        told = read_recipe(wrapped(one["document"]), Kitchen())
-        assert told.title == one["document"]["name"]
-        assert len(told.listed.lines) == len(one["amounts"])
-        for line, wanted in zip(told.listed.lines, one["amounts"], strict=True):
+    for case in CORPUS:
+        told = read_recipe(wrapped(case["document"]), Kitchen())
+        assert told.title == case["document"]["name"]
+        assert len(told.listed.lines) == len(case["amounts"])
+        for line, wanted in zip(told.listed.lines, case["amounts"], strict=True):
             right["amounts"].append((is_amount(line, *wanted), line.text))
-        for path, value in one["says"]:
-            found = said(told, path)
-            good = isinstance(found, int | float) and abs(found - value) <= 0.01 * value
-            right["times" if path.startswith("taught") else "others"].append((good, f"{told.title}: {path} {found}"))
+        for path, value in case["says"]:
+            result = said(told, path)
+            good = isinstance(result, int | float) and abs(result - value) <= 0.01 * value
+            right["times" if path.startswith("taught") else "others"].append((good, f"{told.title}: {path} {result}"))
     assert len(right["amounts"]) >= 90
-    for what, found in right.items():
-        share = sum(good for good, _ in found) / len(found)
-        assert share >= 0.95, (what, share, [text for good, text in found if not good])
+    for what, result in right.items():
+        share = sum(good for good, _ in result) / len(result)
+        assert share >= 0.95, (what, share, [text for good, text in result if not good])
 
 
 @pytest.mark.parametrize(
@@ -127,6 +127,6 @@ def test_a_cooking_time_stands_where_the_method_tells_none():
 )
 def test_a_number_without_a_measure_is_no_silent_weight(line, value, asks):
     document = {"@type": "Recipe", "name": "x", "recipeIngredient": [line]}
-    (found,) = read_recipe(json.dumps(document), Kitchen()).listed.lines
-    assert found.value == pytest.approx(value)
-    assert bool(found.asks) is asks
+    (parsed_ingredient_line,) = read_recipe(json.dumps(document), Kitchen()).listed.lines
+    assert parsed_ingredient_line.value == pytest.approx(value)
+    assert bool(parsed_ingredient_line.asks) is asks

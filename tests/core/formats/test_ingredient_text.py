@@ -121,9 +121,9 @@ def test_a_list_without_end():
 @pytest.mark.parametrize("line", ["1" * 20_000, "½" * 20_000, "1/" * 10_000, "a" * 20_000])
 def test_a_line_that_nobody_wrote_is_left_unread(line):
     """Reading takes the square of a line's length, so there is a length beyond which it is no line."""
-    (found,) = read_list(f"{line}\n", Kitchen()).lines[:1]
-    assert (found.kind, found.asks) == ("unread", "This line is too long to read.")
-    assert len(found.text) == 300
+    (parsed_ingredient_line,) = read_list(f"{line}\n", Kitchen()).lines[:1]
+    assert (parsed_ingredient_line.kind, parsed_ingredient_line.asks) == ("unread", "This line is too long to read.")
+    assert len(parsed_ingredient_line.text) == 300
 
 
 @pytest.mark.parametrize(

@@ -21,7 +21,7 @@ SHEETS = [default_sheet("set-cake"), default_sheet("boiled-balls")]
 
 @pytest.fixture(scope="module")
 def plan():
-    dishes = tuple(Dish(one.title, work(one, KITCHEN).steps, SERVE) for one in SHEETS)
+    dishes = tuple(Dish(sheet.title, work(sheet, KITCHEN).steps, SERVE) for sheet in SHEETS)
     return planned(PlanRequest(dishes, KITCHEN, not_before=NOW))
 
 
@@ -32,30 +32,30 @@ def told(html):
 
 
 def test_every_step_once_at_its_time(plan):
-    html = day_html("Both", plan, [one.title for one in SHEETS], KITCHEN)
+    html = day_html("Both", plan, [sheet.title for sheet in SHEETS], KITCHEN)
     times = [row[0] for row in told(html) if re.fullmatch(r"\d\d:\d\d", row[0])]
-    assert times == [f"{one.starts:%H:%M}" for one in plan.scheduled]  # the kitchen's winter clock is UTC
+    assert times == [f"{item.starts:%H:%M}" for item in plan.scheduled]  # the kitchen's winter clock is UTC
     assert "15:30 on the table" in html
-    tools = {tool for one in plan.scheduled for tool in one.step.tools}
+    tools = {tool for item in plan.scheduled for tool in item.step.tools}
     assert len(told(html)) == len(plan.scheduled) + len(tools)
 
 
 def test_the_pages_of_all_hands_are_the_day(plan):
-    hands = sorted({one.who for one in plan.scheduled if one.who})
+    hands = sorted({item.who for item in plan.scheduled if item.who})
     assert len(hands) == 2
     of_each = [day_html("Both", plan, ["a", "b"], KITCHEN, who=who) for who in hands]
     steps = [row for html in of_each for row in told(html) if re.fullmatch(r"\d\d:\d\d", row[0])]
-    assert len(steps) == sum(bool(one.who) for one in plan.scheduled)
+    assert len(steps) == sum(bool(item.who) for item in plan.scheduled)
     with pytest.raises(Refused, match="Wren has nothing to do"):
         day_html("Both", plan, ["a", "b"], KITCHEN, who="Wren")
 
 
 def test_what_is_bought_and_what_is_there():
-    found = shopping(SHEETS, KITCHEN)
-    rows = told(shopping_html(found))
-    assert len(rows) == sum(line.buy_g > 0 for line in found.lines)
+    shopping_list = shopping(SHEETS, KITCHEN)
+    rows = told(shopping_html(shopping_list))
+    assert len(rows) == sum(line.buy_g > 0 for line in shopping_list.lines)
     flour = next(row for row in rows if "flour" in row)
-    (line,) = (one for one in found.lines if one.name == "Sweet rice flour")
+    (line,) = (shopping_line for shopping_line in shopping_list.lines if shopping_line.name == "Sweet rice flour")
     assert " ".join(flour).endswith(f"{line.packs} bags of {line.pack_g:.0f} g")
 
 

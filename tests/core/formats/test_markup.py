@@ -53,7 +53,7 @@ def test_nothing_of_a_name_becomes_markup(way):
     assert MARKUP not in "".join(written.values())
     assert sum("&lt;b onclick" in text for text in written.values()) >= 2
     for name, text in written.items():
-        assert not [one for one in Attributes(text).found if one[1].startswith("on")], name
+        assert not [item for item in Attributes(text).found if item[1].startswith("on")], name
 
 
 def test_a_calendar_keeps_its_lines():

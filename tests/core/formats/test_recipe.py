@@ -23,11 +23,13 @@ KITCHEN = Kitchen()
 
 def says(line):
     """(path, value) of all that a line of a method says."""
-    return {one.path: one.value for one in read_method([line])[0].says if one.path and one.path != "way"}
+    return {
+        finding.path: finding.value for finding in read_method([line])[0].says if finding.path and finding.path != "way"
+    }
 
 
 def asks(line):
-    return [one.asks for one in read_method([line])[0].says if one.asks]
+    return [finding.asks for finding in read_method([line])[0].says if finding.asks]
 
 
 @pytest.mark.parametrize(
@@ -107,8 +109,8 @@ class TestRead:
         assert [line.ingredient for line in told.listed.lines] == [
             "sweet-rice-flour", "black-tea", "light-brown-sugar", "sunflower-oil",
         ]  # fmt: skip
-        taught = [one.value for line in told.method for one in line.says if one.path == "taught.heat"]
-        assert [one["minutes"] for one in taught] == [70.0]
+        taught = [finding.value for line in told.method for finding in line.says if finding.path == "taught.heat"]
+        assert [item["minutes"] for item in taught] == [70.0]
         assert not any("<" in line.text for line in told.method)
         assert told.because == ["it is steamed"]
 
@@ -118,8 +120,8 @@ class TestRead:
         assert (told.title, told.yields, told.way) == ("Grandmother's cake", "Serves 8", "batter-bake")
         assert [line.ingredient for line in told.listed.lines] == ["sweet-rice-flour", "water"]
         assert [line.text for line in told.method] == ["1. Bake in the oven."]
-        assert any("how many pieces" in one for one in told.asks)
-        assert any("Which cup" in one for one in told.asks)
+        assert any("how many pieces" in question for question in told.asks)
+        assert any("Which cup" in question for question in told.asks)
 
     def test_a_bare_list_is_a_list(self):
         told = read_recipe("300 g sweet rice flour\n380 ml water\n200 g brown sugar", KITCHEN)
@@ -141,7 +143,7 @@ class TestRead:
 
     def test_two_that_differ_are_asked_about(self):
         text = "Ingredients\n300 g sweet rice flour\nMethod\nHeat the oven to 180 C.\nBake at 160 C."
-        assert any("oven c: 160.0, 180.0" in one for one in read_recipe(text, KITCHEN).asks)
+        assert any("oven c: 160.0, 180.0" in question for question in read_recipe(text, KITCHEN).asks)
 
     @pytest.mark.parametrize(
         "text",
@@ -232,9 +234,9 @@ class TestLaidOn:
 
     def test_what_a_way_has_no_place_for_is_left(self):
         says = [
-            one
+            finding
             for line in read_method(["Soak overnight in a 9 x 13 inch pan; shape into 20 balls."])
-            for one in line.says
+            for finding in line.says
         ]
         balls = laid_on(default_sheet("boiled-balls"), says)
         assert balls.pieces.count == 20
@@ -253,6 +255,6 @@ class TestLaidOn:
     @settings(max_examples=40, deadline=None)
     @given(st.text(max_size=40), st.one_of(st.none(), st.floats(allow_nan=False), st.text(max_size=9)))
     def test_no_path_breaks_a_sheet(self, path, value):
-        for one in (path, f"vessel.{path}", f"heat.{path}", f"taught.{path}"):
+        for item in (path, f"vessel.{path}", f"heat.{path}", f"taught.{path}"):
             with suppress(Refused):
-                laid_on(default_sheet("set-cake"), [MethodFinding(path=one[:80], value=value)])
+                laid_on(default_sheet("set-cake"), [MethodFinding(path=item[:80], value=value)])

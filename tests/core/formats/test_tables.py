@@ -40,4 +40,4 @@ def test_a_number_below_nothing_is_a_number():
 )
 def test_any_words_come_back(row):
     cells = read(csv_text(["x"] * len(row), [row]))[1:]
-    assert cells[0] == [f"'{one}" if one.startswith(("=", "+", "-", "@", "\t", "\r", "\n")) else one for one in row]
+    assert cells[0] == [f"'{item}" if item.startswith(("=", "+", "-", "@", "\t", "\r", "\n")) else item for item in row]

@@ -32,15 +32,15 @@ SVG = "{http://www.w3.org/2000/svg}"
 def of(way, **change):
     sheet = sheet_from({**default_sheet(way).model_dump(mode="json"), **change})
     worked = work(sheet, Kitchen())
-    return sheet, worked, {one.id: one for one in templates_of(sheet, worked)}
+    return sheet, worked, {pattern.id: pattern for pattern in templates_of(sheet, worked)}
 
 
 class TestMeasures:
     def test_what_lines_a_round_tin(self):
         """18 cm across and 60 mm high: pi times 180 and a lap of 20; 15 over the rim, 10 under the floor."""
-        _, _, found = of("set-cake")
-        assert found["floor"].rings[0].r == 90
-        strip = found["strip"]
+        _, _, result = of("set-cake")
+        assert result["floor"].rings[0].r == 90
+        strip = result["strip"]
         assert strip.width == pytest.approx(math.pi * 180 + 20)
         assert strip.height == 60 + 15 + 10
         fold = next(line for line in strip.lines if line.stroke == "fold")
@@ -48,30 +48,30 @@ class TestMeasures:
 
     def test_the_knife_s_marks_lie_where_it_meets_the_edge(self):
         """A tray of 200 mm in five by five: every 40 mm, along both edges."""
-        _, _, found = of("batter-bake")
+        _, _, result = of("batter-bake")
         for edge in ("edge-1-1", "edge-1-2"):
-            marks = sorted(line.points[0][0] for line in found[edge].lines if len(line.points) == 2)
+            marks = sorted(line.points[0][0] for line in result[edge].lines if len(line.points) == 2)
             assert marks == [40, 80, 120, 160]
-            assert found[edge].width == 200
+            assert result[edge].width == 200
 
     def test_a_rope_s_cuts(self):
-        _, worked, found = of("boiled-balls")
+        _, worked, result = of("boiled-balls")
         each = float(worked.facts["shape.rope_cut_mm"].value)
-        cuts = sorted(line.points[0][0] for line in found["rope"].lines if line.stroke == "fold")
+        cuts = sorted(line.points[0][0] for line in result["rope"].lines if line.stroke == "fold")
         assert cuts == pytest.approx([each * i for i in range(1, len(cuts) + 1)])
-        assert found["rope"].height == pytest.approx(float(worked.facts["shape.rope_mm"].value))
+        assert result["rope"].height == pytest.approx(float(worked.facts["shape.rope_mm"].value))
 
     def test_the_skin_is_as_wide_as_it_is_pressed(self):
-        _, worked, found = of("boiled-balls")
-        assert 2 * found["skin"].rings[0].r == pytest.approx(float(worked.facts["shape.disc_mm"].value))
+        _, worked, result = of("boiled-balls")
+        assert 2 * result["skin"].rings[0].r == pytest.approx(float(worked.facts["shape.disc_mm"].value))
 
     def test_a_leaf_is_folded_at_every_edge_of_its_parcel(self):
         wrap = {"leaf_length_mm": 380, "leaf_width_mm": 80, "leaves": 2}
-        _, worked, found = of("leaf-parcels", wrap=wrap)
+        _, worked, result = of("leaf-parcels", wrap=wrap)
         edge = float(worked.facts["shape.edge_mm"].value)
-        folds = sorted(line.points[0][0] for line in found["leaf"].lines if line.stroke == "fold")
+        folds = sorted(line.points[0][0] for line in result["leaf"].lines if line.stroke == "fold")
         assert folds[:3] == pytest.approx([edge, 2 * edge, 3 * edge])
-        outline = found["leaf"].lines[0].points
+        outline = result["leaf"].lines[0].points
         assert max(y for _, y in outline) - min(y for _, y in outline) == pytest.approx(80, abs=0.5)
 
     def test_a_way_with_nothing_to_cut_has_none(self):
@@ -106,8 +106,8 @@ class TestPages:
         assert area >= sum(a * b for a, b in sizes) - 1e-3
 
     def test_the_ruler_is_a_hundred_millimetres_of_paper(self):
-        sheet, _, found = of("set-cake")
-        pages = pages_of(list(found.values()))
+        sheet, _, result = of("set-cake")
+        pages = pages_of(list(result.values()))
         for i, page in enumerate(pages, start=1):
             root = ElementTree.fromstring(page_svg(page, i, len(pages), sheet.title))
             assert (root.get("width"), root.get("viewBox")) == ("210mm", "0 0 210 297")
@@ -117,21 +117,21 @@ class TestPages:
 
     @pytest.mark.parametrize("way", sorted(WAYS))
     def test_every_pattern_by_itself_is_a_drawing_in_millimetres(self, way):
-        for one in of(way)[2].values():
-            root = ElementTree.fromstring(template_svg(one))
-            assert root.get("width") == f"{one.width + 28:.3f}mm"
-            assert root.get("viewBox").split()[2] == f"{one.width + 28:.3f}"
+        for item in of(way)[2].values():
+            root = ElementTree.fromstring(template_svg(item))
+            assert root.get("width") == f"{item.width + 28:.3f}mm"
+            assert root.get("viewBox").split()[2] == f"{item.width + 28:.3f}"
             said = [text.text for text in root.findall(f"{SVG}text")]
-            assert f"{one.width:.0f} mm" in said
-            assert f"{one.height:.0f} mm" in said
+            assert f"{item.width:.0f} mm" in said
+            assert f"{item.height:.0f} mm" in said
 
 
 EVIL = "<script>alert(1)</script> \"&' </svg><img src=x onerror=1>"
 
 
 def test_whatever_a_title_says_it_is_only_words():
-    sheet, worked, found = of("set-cake", title=EVIL)
-    pages = pages_of(list(found.values()))
+    sheet, worked, result = of("set-cake", title=EVIL)
+    pages = pages_of(list(result.values()))
     root = ElementTree.fromstring(page_svg(pages[0], 1, len(pages), sheet.title))
     assert root.find(f"{SVG}text").text == EVIL
     assert {element.tag.removeprefix(SVG) for element in root.iter()} <= {
@@ -154,8 +154,8 @@ class TestPdf:
 
     def test_templates_are_true_to_size(self):
         """A unit of the drawing is a millimetre of paper: 72 points to 25.4 of them."""
-        sheet, worked, found = of("set-cake")
+        sheet, worked, result = of("set-cake")
         content = paper(sheet, worked, "templates", plain=True).decode("latin-1")
-        assert len(re.findall(r"/Type /Page\b(?!s)", content)) == len(pages_of(list(found.values())))
+        assert len(re.findall(r"/Type /Page\b(?!s)", content)) == len(pages_of(list(result.values())))
         scales = [float(n) for n in re.findall(r"\n([\d.]+) 0 0 \1 0 0 cm", content) if n != "1"]
         assert scales[0] * scales[1] == pytest.approx(72 / 25.4, rel=1e-5)

@@ -41,11 +41,11 @@ class TestBall:
         for two in itertools.combinations(MEASURES, 2):
             if set(two) == {"piece_g", "diameter_mm"} and abs(dense - within) < 0.05:
                 continue  # nearly the same measure
-            found = ball_of({name: getattr(ball, name) for name in two}, stuff)
-            assert found is not None, two
+            found_ball = ball_of({name: getattr(ball, name) for name in two}, stuff)
+            assert found_ball is not None, two
             # Where two balls share both measures (a thick skin round little), either is an answer.
             for name in two:
-                assert getattr(found, name) == pytest.approx(getattr(ball, name), rel=1e-3, abs=1e-6), two
+                assert getattr(found_ball, name) == pytest.approx(getattr(ball, name), rel=1e-3, abs=1e-6), two
 
     def test_skin_and_core_hold_what_they_weigh(self):
         ball = ball_of({"piece_g": 45, "skin_mm": 4}, PieceDensities(1.12, 1.25, 8, 7.5))
@@ -87,31 +87,33 @@ class TestRolled:
         st.sampled_from(["square", "hexagonal"]),
     )
     def test_no_cut_overlaps_and_none_hangs_over(self, length, width, cutter, gap, packing):
-        found = places(length, width, cutter, gap, packing)
-        for p in found:
+        cutter_places = places(length, width, cutter, gap, packing)
+        for p in cutter_places:
             assert cutter / 2 - 1e-6 <= p.x <= length - cutter / 2 + 1e-6
             assert cutter / 2 - 1e-6 <= p.y <= width - cutter / 2 + 1e-6
-        for a, b in itertools.combinations(found[:80], 2):
+        for a, b in itertools.combinations(cutter_places[:80], 2):
             assert math.hypot(a.x - b.x, a.y - b.y) >= cutter + gap - 1e-6
         # Never more than geometry allows: discs in a plane cover at most pi / sqrt(12) of it (the sheet grown by the
         # half cell that each disc at the edge may claim outside).
         pitch = cutter + gap
-        assert len(found) * math.sqrt(3) / 2 * pitch**2 <= (length + pitch) * (width + pitch)
-        assert (found == []) == (cutter > min(length, width) + 1e-9)
+        assert len(cutter_places) * math.sqrt(3) / 2 * pitch**2 <= (length + pitch) * (width + pitch)
+        assert (cutter_places == []) == (cutter > min(length, width) + 1e-9)
 
     @settings(max_examples=40)
     @given(st.floats(8_000, 300_000), st.floats(25, 90), st.sampled_from(["round", "square"]), st.integers(0, 4))
     def test_rolled_again_no_dough_is_lost(self, area, cutter, shape, again):
-        found = rollings(area, board=(450, 300), cutter=cutter, shape=shape, gap=2, packing="hexagonal", again=again)
-        assert len(found) <= again + 1
+        found_rollings = rollings(
+            area, board=(450, 300), cutter=cutter, shape=shape, gap=2, packing="hexagonal", again=again
+        )
+        assert len(found_rollings) <= again + 1
         left = area
-        for rolling in found:
+        for rolling in found_rollings:
             assert rolling.sheets * rolling.length * rolling.width == pytest.approx(left)
             assert rolling.length <= 450 + 1e-6
             assert rolling.width <= 300 + 1e-6
             left -= rolling.count * cutter_mm2(cutter, shape)
             assert rolling.left_mm2 == pytest.approx(left, abs=1e-3)
-        assert sum(r.count for r in found) <= area / cutter_mm2(cutter, shape) + 1e-9
+        assert sum(r.count for r in found_rollings) <= area / cutter_mm2(cutter, shape) + 1e-9
 
     def test_rolling_again_gives_more(self):
         counts = [
@@ -123,9 +125,9 @@ class TestRolled:
 
     @pytest.mark.parametrize("board", [(1400, 110), (110, 1400), (150, 150)])
     def test_a_board_of_any_shape(self, board):
-        found = rollings(200_000, board=board, cutter=60, shape="round", gap=2, packing="hexagonal", again=1)
-        assert found
-        assert all(r.length <= board[0] + 1e-6 and r.width <= board[1] + 1e-6 for r in found)
+        rolling = rollings(200_000, board=board, cutter=60, shape="round", gap=2, packing="hexagonal", again=1)
+        assert rolling
+        assert all(r.length <= board[0] + 1e-6 and r.width <= board[1] + 1e-6 for r in rolling)
 
     def test_a_cutter_wider_than_the_sheet(self):
         assert rollings(60_000, board=(450, 300), cutter=310, shape="square", gap=0, packing="square", again=2) == []

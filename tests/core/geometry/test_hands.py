@@ -14,7 +14,7 @@ from kemble.core.stations.work_sheet import work
 
 
 def strokes(frame, kind):
-    return [one for one in frame.strokes if one.kind == kind]
+    return [stroke for stroke in frame.strokes if stroke.kind == kind]
 
 
 class TestCone:
@@ -51,7 +51,7 @@ class TestPacket:
     def test_it_bends_a_thickness_beside_its_edges(self):
         """61 mm in a sheet of 204 by 147, 18 thick: along at 43 − 18, 43, 104 and 104 + 18."""
         lines = sorted(
-            one.points[0][1] for one in strokes(packet(61, 18, 204, 147)[0], "bend") if one.points[0][0] == 0
+            stroke.points[0][1] for stroke in strokes(packet(61, 18, 204, 147)[0], "bend") if stroke.points[0][0] == 0
         )
         assert lines == pytest.approx([25.0, 43.0, 104.0, 122.0])
 
@@ -71,7 +71,7 @@ class TestOver:
 
 def test_a_rope_is_cut_as_often_as_there_are_pieces():
     frame = rope(25, 30, 6)[0]
-    assert [one.points[0][0] for one in strokes(frame, "cut")] == [30, 60, 90, 120, 150]
+    assert [stroke.points[0][0] for stroke in strokes(frame, "cut")] == [30, 60, 90, 120, 150]
     assert "first 3 are practice" in frame.says
 
 
@@ -100,6 +100,6 @@ def test_every_frame_is_drawn(way):
 
 def test_ways_that_are_shaped_have_their_moves():
     steps = {way: set(hands_of(default_sheet(way), work(default_sheet(way), KITCHEN)).steps) for way in WAYS}
-    assert {way for way, found in steps.items() if not found} == {"pounded"}
+    assert {way for way, step in steps.items() if not step} == {"pounded"}
     assert steps["leaf-parcels"] == {"fold"}
     assert steps["boiled-balls"] >= {"divide", "wrap"}

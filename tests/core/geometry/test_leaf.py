@@ -18,9 +18,9 @@ def told(way, kitchen=SEA, **more):
     content = default_sheet(way).model_dump(mode="json")
     for key, value in more.items():
         content[key] = {**content[key], **value}
-    found = work(sheet_from(content), kitchen)
-    assert found.problems == []
-    return found
+    result = work(sheet_from(content), kitchen)
+    assert result.problems == []
+    return result
 
 
 def test_two_leaves_of_sixty_fold_a_parcel_of_ninety():
@@ -37,27 +37,27 @@ def test_a_short_leaf_does_not_go_round():
 
 @given(length=st.floats(100, 900), width=st.floats(30, 300), ml=st.floats(5, 500))
 def test_the_fewest_leaves_that_hold_it(length, width, ml):
-    found = leaves_for(ml, length, width)
+    result = leaves_for(ml, length, width)
     holds = [parcel_of(length, width, n).holds_ml for n in range(1, 5)]
     assert holds == sorted(holds)
-    assert found == next((n for n, most in enumerate(holds, start=1) if most >= ml), None)
+    assert result == next((n for n, most in enumerate(holds, start=1) if most >= ml), None)
 
 
 def test_a_round_tin_of_180_by_60():
     """Round it 565.5, and 20 lapped; 60 + 15 + 10 wide; floor 25 447 and wall 33 929 mm2: 59 376 over 0.78 x 500 x 120
     and a quarter more are two leaves."""
     tin = Tin(shape="round", diameter_mm=180, height_mm=60)
-    found = lining_of(tin.floor_mm2, tin.rim_mm, tin.height_mm)
-    assert found.strip_long_mm == pytest.approx(math.pi * 180 + 20)
-    assert found.strip_wide_mm == 85
-    assert leaves_to_line(found.area_mm2, 500, 120) == 2
+    lining = lining_of(tin.floor_mm2, tin.rim_mm, tin.height_mm)
+    assert lining.strip_long_mm == pytest.approx(math.pi * 180 + 20)
+    assert lining.strip_wide_mm == 85
+    assert leaves_to_line(lining.area_mm2, 500, 120) == 2
 
 
 class TestOnASheet:
     def test_what_a_parcel_of_these_leaves_holds(self):
         """0.88 x 89.4 ml x 0.95 = 74.7 g, grain and filling in the sheet's proportion, and string for all of them."""
-        found = told("leaf-parcels", wrap={"leaf_length_mm": 400, "leaf_width_mm": 60})
-        facts = {key: fact.value for key, fact in found.facts.items()}
+        result = told("leaf-parcels", wrap={"leaf_length_mm": 400, "leaf_width_mm": 60})
+        facts = {key: fact.value for key, fact in result.facts.items()}
         assert facts["shape.leaf_holds_g"] == pytest.approx(74.7, abs=0.1)
         within = facts.get("shape.leaf_filling_g", 0)
         assert facts["shape.leaf_rice_g"] + within == pytest.approx(facts["shape.leaf_holds_g"])
@@ -68,9 +68,9 @@ class TestOnASheet:
 
     def test_a_parcel_too_heavy_for_its_leaf_is_told_and_taken_lighter(self):
         small = {"leaf_length_mm": 300, "leaf_width_mm": 40}
-        found = told("leaf-parcels", wrap=small)
-        assert any("of these leaves fold round" in advice.says for advice in found.advice)
-        remedy = found.drawings.shape.remedies[-1]
+        result = told("leaf-parcels", wrap=small)
+        assert any("of these leaves fold round" in advice.says for advice in result.advice)
+        remedy = result.drawings.shape.remedies[-1]
         again = told("leaf-parcels", wrap=small, pieces=remedy.pieces.model_dump())
         holds = again.facts["shape.leaf_holds_g"].value
         assert again.facts["shape.piece_g"].value == pytest.approx(holds, rel=0.01)
@@ -98,10 +98,10 @@ class TestOnASheet:
 
     def test_a_sheet_rolled_to_a_size(self):
         """All the dough over 400 x 250: its volume over a tenth of a square metre; a round of 80 takes 50.27 cm2 of it."""
-        found = told(
+        result = told(
             "stirred-rounds", schools={"wrap": "chill"}, rolled={"length_mm": 400, "width_mm": 250, "cutter_mm": 80}
         )
-        facts = {key: fact.value for key, fact in found.facts.items()}
+        facts = {key: fact.value for key, fact in result.facts.items()}
         assert facts["shape.rolled_mm"] == pytest.approx(
             facts["shape.sheet_cm2"] * facts["shape.sheet_thick_mm"] / 1000
         )

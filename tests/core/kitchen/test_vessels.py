@@ -43,7 +43,9 @@ class TestWhichOne:
     def test_named_or_fitting(self, said, across_mm, taken):
         worked = work(steamed(said, across_mm), Kitchen(steamers=(SMALL, WIDE)))
         assert (worked.stands_in.kind, worked.stands_in.name) == ("steamer", taken)
-        assert any("There is no steamer called another" in one.says for one in worked.advice) == (said == "another")
+        assert any("There is no steamer called another" in advice.says for advice in worked.advice) == (
+            said == "another"
+        )
 
     def test_a_wider_one_need_not_be_topped_up(self):
         """The small one is filled to its 28 mm, π/4 · 20² · 2.8 = 880 ml, and runs low; on the wide one's floor, 90.8 ml
@@ -69,8 +71,8 @@ class TestWhichOne:
 
 class TestWhoElseWantsIt:
     def plan(self, *vessels: str):
-        sheets = [work(steamed(one), Kitchen(steamers=(SMALL, WIDE))) for one in vessels]
-        dishes = tuple(Dish("a cake", one.steps, serve=NOW + timedelta(hours=30)) for one in sheets)
+        sheets = [work(steamed(vessel), Kitchen(steamers=(SMALL, WIDE))) for vessel in vessels]
+        dishes = tuple(Dish("a cake", result.steps, serve=NOW + timedelta(hours=30)) for result in sheets)
         placed = solve(PlanRequest(dishes, Kitchen(cooks=3, steamers=(SMALL, WIDE)), not_before=NOW))
         assert placed is not None
         spans = []
@@ -114,11 +116,11 @@ class TestKeptBefore:
         kitchen = Kitchen.model_validate(
             {"steamer": {"diameter_mm": 300, "tiers": 4}, "steamers": 2, "pot": {"water_ml": 5000}}
         )
-        assert [(one.name, one.diameter_mm, one.tiers) for one in kitchen.steamers] == [
+        assert [(steamer.name, steamer.diameter_mm, steamer.tiers) for steamer in kitchen.steamers] == [
             ("steamer", 300, 4),
             ("steamer 2", 300, 4),
         ]
-        assert [(one.name, one.water_ml) for one in kitchen.pots] == [("pot", 5000)]
+        assert [(pot.name, pot.water_ml) for pot in kitchen.pots] == [("pot", 5000)]
 
     def test_none_at_all(self):
         assert Kitchen.model_validate({"steamer": {}, "steamers": 0}).steamers == ()

@@ -27,7 +27,7 @@ def hers(*, cups=True, **more):
 
 
 def said(told, outcome):
-    return next(one for one in told.explained if one.outcome == outcome)
+    return next(item for item in told.explained if item.outcome == outcome)
 
 
 def test_what_is_weighed_leaves_nothing_open():
@@ -41,7 +41,10 @@ def test_what_is_weighed_leaves_nothing_open():
 def test_the_cup_of_flour_is_what_would_tell_most():
     """Flour packs and water does not; how large the cup is moves both, and the ratio by what else is not by the cup."""
     told = beside(hers(), MINE, KITCHEN)
-    assert [one.weigh for one in told.hers.open] == ["Weigh a cup of sweet rice flour", "Weigh the cup full of water"]
+    assert [unknowns.weigh for unknowns in told.hers.open] == [
+        "Weigh a cup of sweet rice flour",
+        "Weigh the cup full of water",
+    ]
     assert told.hers.open[0].narrows_pct > 5 * told.hers.open[1].narrows_pct
     assert told.weigh.startswith("Weigh a cup of sweet rice flour: the cloud of The great-aunt's")
 
@@ -66,8 +69,10 @@ def test_nine_in_ten_lie_in_the_outline():
     """The outline is an ellipse about the likely ratios; its farthest point lies 2.146 standard deviations out."""
     told = beside(hers(), MINE, KITCHEN).hers
     sd = (told.hydration.high - told.hydration.likely) / 1.6449
-    assert max(one.water for one in told.outline) - told.hydration.likely == pytest.approx(2.146 * sd, rel=0.02)
-    assert len({(one.water, one.sugar) for one in told.outline}) > 20
+    assert max(map_position.water for map_position in told.outline) - told.hydration.likely == pytest.approx(
+        2.146 * sd, rel=0.02
+    )
+    assert len({(map_position.water, map_position.sugar) for map_position in told.outline}) > 20
 
 
 def test_a_weighed_cup_shrinks_the_cloud_as_it_was_said():

@@ -7,7 +7,7 @@ from datetime import UTC, datetime, timedelta
 
 import numpy as np
 import pytest
-from kitchens import DONE, House, cake, knowing, off, told
+from learning_kitchens import DONE, House, cake, knowing, off, told
 
 from kemble.core.kitchen.document import Kitchen, OwnEstimate
 from kemble.core.kitchen.estimates import ANEW, ESTIMATES
@@ -29,11 +29,11 @@ NEW = cake(200, 1.5)  # another tin, and deeper
 @pytest.fixture(scope="module")
 def years():
     """Some kitchens, ten makings of three cakes each."""
-    found = []
+    result = []
     for seed in range(HOUSES):
         house = House(seed)
-        found.append((house, [house.makes(MADE[house.chance.randrange(3)]) for _ in range(10)]))
-    return found
+        result.append((house, [house.makes(MADE[house.chance.randrange(3)]) for _ in range(10)]))
+    return result
 
 
 class TestKitchensWhoseTruthIsKnown:
@@ -123,9 +123,9 @@ class TestOneRow:
         assert not row.has_moved
 
     def test_the_chance_of_one_making_is_not_learned(self):
-        found = learn([sight(40, 60, burner=(0.3, -0.3), depth=(-0.2, 0.2))])
+        result = learn([sight(40, 60, burner=(0.3, -0.3), depth=(-0.2, 0.2))])
         assert "depth" in ANEW
-        assert set(found.rows) == {"burner"}
+        assert set(result.rows) == {"burner"}
 
     def test_nothing_of_nothing(self):
         assert learn([]).rows == {}
@@ -138,18 +138,18 @@ class TestOrder:
         batches = [house.makes(MADE[i % 3]) for i in range(8)]
         shuffled = [*batches]
         random.Random(3).shuffle(shuffled)
-        one, other = learn(batches), learn(shuffled)
-        for name, row in one.rows.items():
+        result, other = learn(batches), learn(shuffled)
+        for name, row in result.rows.items():
             assert other.rows[name].z == pytest.approx(row.z, abs=1e-6)
             assert other.rows[name].sd == pytest.approx(row.sd, abs=1e-6)
 
     def test_a_sight_that_was_kept_is_read_again(self):
-        (one,) = House(2).makes(MADE[0])
-        again = sight_from(one.document)
-        assert (again.kind, again.key, set(again.moves)) == (one.kind, one.key, set(one.moves))
-        assert again.high == pytest.approx(one.high, rel=1e-3)
-        gone = sight_from({**one.document, "moves": {**one.document["moves"], "phlogiston": [0.1, -0.1]}})
-        assert set(gone.moves) == set(one.moves)
+        (item,) = House(2).makes(MADE[0])
+        again = sight_from(item.document)
+        assert (again.kind, again.key, set(again.moves)) == (item.kind, item.key, set(item.moves))
+        assert again.high == pytest.approx(item.high, rel=1e-3)
+        gone = sight_from({**item.document, "moves": {**item.document["moves"], "phlogiston": [0.1, -0.1]}})
+        assert set(gone.moves) == set(item.moves)
 
     def test_what_each_making_pulls_is_what_it_would_leave(self):
         """To first order: the row without a making is where it was, less that making's pull."""
@@ -170,41 +170,43 @@ class TestWhatARunShows:
         worked = work(sheet, Kitchen())
         plan = plan_from(worked.steps, Kitchen(), begin=self.NOW)
         events, at = [], self.NOW
-        for i, one in enumerate(plan.scheduled):
-            minutes = lasts.get(one.step.id, one.step.minutes)
-            events.append(self.event(2 * i, "started", one.step.id, at))
+        for i, scheduled_step in enumerate(plan.scheduled):
+            minutes = lasts.get(scheduled_step.step.id, scheduled_step.step.minutes)
+            events.append(self.event(2 * i, "started", scheduled_step.step.id, at))
             at += timedelta(minutes=minutes)
-            events.append(self.event(2 * i + 1, "done", one.step.id, at))
+            events.append(self.event(2 * i + 1, "done", scheduled_step.step.id, at))
         return sheet, plan, events
 
     def event(self, number, kind, step, at, **more):
         return event_from({"uid": f"event-{number:04}", "at": at, "kind": kind, "step": step, **more})
 
     def seen(self, sheet, plan, events, kitchen=None):
-        states = {one.id: one for one in state_of(plan, events, events[-1].at).steps}
-        steps = {one.step.id: one.step for one in plan.scheduled}
+        states = {state.id: state for state in state_of(plan, events, events[-1].at).steps}
+        steps = {item.step.id: item.step for item in plan.scheduled}
         return sights_of(sheet, kitchen or Kitchen(), steps, states, events)
 
     def test_every_time_that_is_told_with_a_range(self):
         sheet, plan, events = self.run()
-        sights = {one.key: one for one in self.seen(sheet, plan, events).sights}
+        sights = {each_sight.key: each_sight for each_sight in self.seen(sheet, plan, events).sights}
         assert {DONE, "heat.to_boil_min"} <= set(sights)
-        window = next(one.step.window for one in plan.scheduled if one.step.window)
+        window = next(item.step.window for item in plan.scheduled if item.step.window)
         assert sights[DONE].low == pytest.approx(window.first_check)  # it was called to the first look, and went on
         assert set(sights[DONE].moves) >= {"clear_min", "burner"}
 
     def test_done_before_anybody_was_called_says_only_at_most(self):
         steam = next(step for step in work(default_sheet("set-cake"), Kitchen()).steps if step.window)
         sheet, plan, events = self.run(**{steam.id: steam.window.first_check - 3})
-        (one,) = [each for each in self.seen(sheet, plan, events).sights if each.key == DONE]
-        assert one.low is None
+        (item,) = [each for each in self.seen(sheet, plan, events).sights if each.key == DONE]
+        assert item.low is None
 
     def test_looks_before_it_was_done(self):
         sheet, plan, events = self.run()
-        steam = next(one.step.id for one in plan.scheduled if one.step.window)
+        steam = next(item.step.id for item in plan.scheduled if item.step.window)
         began = next(event.at for event in events if event.kind == "started" and event.step == steam)
         look = self.event(900, "not_yet", steam, began + timedelta(minutes=37))
-        sights = {one.key: one for one in self.seen(sheet, plan, [*events[:-1], look, events[-1]]).sights}
+        sights = {
+            each_sight.key: each_sight for each_sight in self.seen(sheet, plan, [*events[:-1], look, events[-1]]).sights
+        }
         assert sights[DONE].low == pytest.approx(37.0)
 
     def test_what_was_not_made_is_left_out_and_why(self):
@@ -218,27 +220,27 @@ class TestWhatARunShows:
         """Told by the craft's own table, whatever the kitchen has come to know: so it can be learned again for ever."""
         sheet, plan, events = self.run()
         knows = Kitchen(estimates={"burner": OwnEstimate(value=0.7, low=0.69, high=0.71)})
-        plain = {one.key: one.told for one in self.seen(sheet, plan, events).sights}
-        wise = {one.key: one.told for one in self.seen(sheet, plan, events, knows).sights}
+        plain = {each_sight.key: each_sight.told for each_sight in self.seen(sheet, plan, events).sights}
+        wise = {each_sight.key: each_sight.told for each_sight in self.seen(sheet, plan, events, knows).sights}
         assert plain == wise
 
     def test_a_heart_that_was_read_hangs_on_no_taste(self):
         sheet, plan, events = self.run()
         worked = work(sheet, Kitchen())
-        steam = next(one.step.id for one in plan.scheduled if one.step.window)
+        steam = next(item.step.id for item in plan.scheduled if item.step.window)
         began = next(event.at for event in events if event.kind == "started" and event.step == steam)
         hot = float(np.interp(15, worked.core.curve.minutes, worked.core.curve.core_c))
         read = self.event(901, "probed", steam, began + timedelta(minutes=18), celsius=round(hot, 1))
         done = next(i for i, event in enumerate(events) if event.kind == "done" and event.step == steam)
         with_read = [*events[:done], read, *events[done:]]
         core = worked.core
-        states = {one.id: one for one in state_of(plan, with_read, with_read[-1].at, core).steps}
-        steps = {one.step.id: one.step for one in plan.scheduled}
+        states = {state.id: state for state in state_of(plan, with_read, with_read[-1].at, core).steps}
+        steps = {item.step.id: item.step for item in plan.scheduled}
         seen = sights_of(sheet, Kitchen(), steps, states, with_read)
-        (one,) = [each for each in seen.sights if each.kind == "reading"]
-        assert one.told == pytest.approx(15.0, abs=0.4)
-        assert one.high == pytest.approx(18.0, abs=0.1)
-        assert "clear_min" not in one.moves
+        (observation,) = [each for each in seen.sights if each.kind == "reading"]
+        assert observation.told == pytest.approx(15.0, abs=0.4)
+        assert observation.high == pytest.approx(18.0, abs=0.1)
+        assert "clear_min" not in observation.moves
 
 
 class TestPace:
@@ -273,22 +275,22 @@ class TestWhatWouldTeachMost:
 
     def test_it_is_what_the_windows_hang_on(self):
         """A steamed cake: how it is liked and the steam's leak hold most of its window, and come first."""
-        found = what_teaches(self.made(), learn([]), {})
-        assert found == sorted(found, key=lambda one: -one.brings_min)
-        assert {"taste", "steam"} & {one.measurement for one in found[:3]}
-        assert "oven" not in {one.measurement for one in found}
+        gains = what_teaches(self.made(), learn([]), {})
+        assert gains == sorted(gains, key=lambda gain: -gain.brings_min)
+        assert {"taste", "steam"} & {gain.measurement for gain in gains[:3]}
+        assert "oven" not in {gain.measurement for gain in gains}
 
     def test_what_is_known_brings_no_more(self):
         own = prior_of(ESTIMATES["leak_ml_s"], OwnEstimate(value=0.2, low=0.199, high=0.201))
-        before = {one.measurement: one.brings_min for one in what_teaches(self.made(), learn([]), {})}
-        after = {one.measurement: one.brings_min for one in what_teaches(self.made(), learn([]), {"leak_ml_s": own})}
+        before = {gain.measurement: gain.brings_min for gain in what_teaches(self.made(), learn([]), {})}
+        after = {gain.measurement: gain.brings_min for gain in what_teaches(self.made(), learn([]), {"leak_ml_s": own})}
         assert before["steam"] > 1
         assert after.get("steam", 0.0) < 0.2 * before["steam"]
 
     def test_it_is_what_it_brings(self):
         """A measurement that is told to bring so many minutes brings them, to a fifth: by the window worked anew."""
         sheet = sensed(MADE[0], Kitchen())[1][DONE]
-        (one,) = [
+        (gain,) = [
             each for each in what_teaches([MadeSheet("a cake", sheet)], learn([]), {}) if each.measurement == "steam"
         ]
         row = ESTIMATES["leak_ml_s"]
@@ -298,7 +300,7 @@ class TestWhatWouldTeachMost:
         )
         knows = OwnEstimate(value=row.value, low=row.value * ends[0], high=row.value * ends[1])
         after = sensed(MADE[0], Kitchen(estimates={"leak_ml_s": knows}))[1][DONE]
-        assert sheet.half - after.half == pytest.approx(one.brings_min, rel=0.35)
+        assert sheet.half - after.half == pytest.approx(gain.brings_min, rel=0.35)
 
 
 class TestEveryFigureSaysSo:

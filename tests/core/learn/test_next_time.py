@@ -20,16 +20,16 @@ class TestByHand:
     def test_too_soft_wants_less_water(self):
         please = proposals(CAKE, [batch({"softness": 1, "sweetness": 0})] * 3, 1, MIDDLE)[0]
         assert please.kind == "please"
-        change = next(one for one in please.changes if one.lever == "hydration_pct")
+        change = next(ratio_change for ratio_change in please.changes if ratio_change.lever == "hydration_pct")
         assert change.to < change.was
-        soft = next(one for one in please.expected if one.taste == "softness")
+        soft = next(expected_taste for expected_taste in please.expected if expected_taste.taste == "softness")
         assert abs(soft.after) < abs(soft.now)
         assert soft.low < soft.after < soft.high
 
     def test_a_little_too_soft_and_a_little_too_sweet(self):
         """The issue's own words: both are answered, water and sugar down."""
         please = proposals(CAKE, [batch({"softness": 1, "sweetness": 1})] * 3, 1, MIDDLE)[0]
-        down = {one.lever for one in please.changes if one.to < one.was}
+        down = {ratio_change.lever for ratio_change in please.changes if ratio_change.to < ratio_change.was}
         assert down == {"hydration_pct", "sugar_pct"}
         assert "too soft" in " ".join(please.because)
 
@@ -40,10 +40,12 @@ class TestByHand:
             for more in ({}, {"stickiness": 2})
         )
         assert silent.changes == []
-        assert "stickiness" not in {one.taste for one in silent.expected}
-        sticky = next(one for one in said.expected if one.taste == "stickiness")
+        assert "stickiness" not in {expected_taste.taste for expected_taste in silent.expected}
+        sticky = next(expected_taste for expected_taste in said.expected if expected_taste.taste == "stickiness")
         assert abs(sticky.after) < abs(sticky.now)
-        assert all((one.to > one.was) == (one.lever == "fat_pct") for one in said.changes)
+        assert all(
+            (ratio_change.to > ratio_change.was) == (ratio_change.lever == "fat_pct") for ratio_change in said.changes
+        )
 
     def test_just_right_is_left_alone(self):
         please = proposals(CAKE, [batch({"softness": 0, "sweetness": 0, "chew": 0})] * 4, 1, MIDDLE)[0]
@@ -53,7 +55,7 @@ class TestByHand:
     def test_with_no_data_nothing_is_invented(self):
         assert proposals(CAKE, [], 1, MIDDLE) == []
         first = proposals(CAKE, [batch({"softness": 2})], 1, MIDDLE)[0]
-        assert any("craft’s rule" in one for one in first.because)
+        assert any("craft’s rule" in item for item in first.because)
         assert first.rests_on == 1
 
     def test_a_normal_by_hand(self):
@@ -88,7 +90,7 @@ class TestByHand:
         assert proposals(CAKE, told, 1, MIDDLE)[0].changes == []
 
     def test_to_learn_is_told_apart_from_to_please(self):
-        kinds = [one.kind for one in proposals(CAKE, [batch({"softness": 1})], 1, MIDDLE)]
+        kinds = [proposal.kind for proposal in proposals(CAKE, [batch({"softness": 1})], 1, MIDDLE)]
         assert kinds == ["please", "learn"]
 
 
@@ -135,7 +137,10 @@ def test_within_three_trials_it_tastes_better():
         for _ in range(3):
             ratios = {lever: MIDDLE[lever] + HALF[lever] * u[i] for i, lever in enumerate(LEVERS)}
             told.append(TastedBatch(1, ratios, mouth.says(u)))
-            changed = {**ratios, **{one.lever: one.to for one in proposals(CAKE, told, 1, ratios)[0].changes}}
+            changed = {
+                **ratios,
+                **{ratio_change.lever: ratio_change.to for ratio_change in proposals(CAKE, told, 1, ratios)[0].changes},
+            }
             u = np.array([(changed[lever] - MIDDLE[lever]) / HALF[lever] for lever in LEVERS])
             said = mouth.says(thumb)
             thumb = thumb - np.array([0.1 * np.sign(said["softness"]), 0.15 * np.sign(said["sweetness"]), 0.0])
@@ -155,8 +160,8 @@ def test_what_the_craft_does_about_what_most_found():
         {"colour": -1, "surface": 0},
         {"colour": 0, "surface": -1},
     ]
-    (one,) = by_craft(CAKE, [*marked, {"warmth": 2}])
-    assert (one.taste, one.words, one.said, one.of) == ("colour", "too pale", 3, 4)
+    (taste_advice,) = by_craft(CAKE, [*marked, {"warmth": 2}])
+    assert (taste_advice.taste, taste_advice.words, taste_advice.said, taste_advice.of) == ("colour", "too pale", 3, 4)
 
 
 @pytest.mark.parametrize("way", sorted(WAYS))

@@ -16,12 +16,12 @@ def split(kind="triangle", tasters=6, seed=1):
 
 def answers(made, right):
     """So many tasters right, the rest wrong."""
-    found = []
+    taster_answers = []
     for i, cups in enumerate(cups_of(made)):
         wanted = i < right
         code = next(cup.code for cup in cups if is_right(made, cups, cup.code) == wanted)
-        found.append(TasterAnswer(taster=i + 1, code=code))
-    return found
+        taster_answers.append(TasterAnswer(taster=i + 1, code=code))
+    return taster_answers
 
 
 class TestDesign:
@@ -46,18 +46,18 @@ class TestByHand:
     def test_five_of_six(self):
         """Chance of five or six of six at a third each: (6·2 + 1)/729 = 13/729 = 0.0178."""
         made = split()
-        found = verdict(made, answers(made, 5))
-        assert found.chance == pytest.approx(13 / 729)
-        assert found.told_apart
-        assert found.says == "Told apart: 5 of 6 found the odd one."
+        tasting_verdict = verdict(made, answers(made, 5))
+        assert tasting_verdict.chance == pytest.approx(13 / 729)
+        assert tasting_verdict.told_apart
+        assert tasting_verdict.says == "Told apart: 5 of 6 found the odd one."
 
     def test_four_of_six_is_chance(self):
         """Four or more: (15·4 + 12 + 1)/729 = 73/729 = 0.1001; five are needed."""
         made = split()
-        found = verdict(made, answers(made, 4))
-        assert found.chance == pytest.approx(73 / 729)
-        assert found.needs == 5
-        assert found.says.startswith("Not told apart")
+        tasting_verdict = verdict(made, answers(made, 4))
+        assert tasting_verdict.chance == pytest.approx(73 / 729)
+        assert tasting_verdict.needs == 5
+        assert tasting_verdict.says.startswith("Not told apart")
 
     def test_a_pair_has_two_sides(self):
         """Six of six of one mind: 2/64 = 0.03125; five of six 14/64."""
@@ -75,12 +75,17 @@ class TestByHand:
     def test_the_newest_answer_counts(self):
         made = split()
         all_right = answers(made, 6)
-        wrong = next(one for one in answers(made, 0) if one.taster == 1)
+        wrong = next(answer for answer in answers(made, 0) if answer.taster == 1)
         assert verdict(made, [*all_right, wrong]).right == 5
 
     def test_nobody_has_answered(self):
-        found = verdict(split(), [])
-        assert (found.answered, found.low, found.high, found.told_apart) == (0, 0.0, 1.0, False)
+        tasting_verdict = verdict(split(), [])
+        assert (tasting_verdict.answered, tasting_verdict.low, tasting_verdict.high, tasting_verdict.told_apart) == (
+            0,
+            0.0,
+            1.0,
+            False,
+        )
 
 
 @settings(max_examples=60, deadline=None)

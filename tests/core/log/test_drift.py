@@ -28,7 +28,7 @@ def test_a_straight_line_is_told_as_it_is():
 
 def test_beside_what_was_told_a_larger_batch_is_no_drift():
     """Twice as much each time, and twice as much told; then each a hundredth over the one before it: 4.36 % in a month."""
-    doubled = [one.model_copy(update={"told": one.value}) for one in points([100.0 * 2**i for i in range(6)])]
+    doubled = [point.model_copy(update={"told": point.value}) for point in points([100.0 * 2**i for i in range(6)])]
     assert drift(doubled, "g").a_month == pytest.approx(0.0, abs=1e-9)
     assert "chance" in drift(doubled, "g").says
     slow = drift(points([30 * 1.01**i for i in range(8)], told=30.0), "min")

@@ -26,7 +26,10 @@ class Making:
         self.worked = work(sheet or default_sheet(way), KITCHEN)
         self.plan = plan_from(self.worked.steps, KITCHEN, begin=NINE)
         self.way = WAYS[way]
-        self.times = {one.step.id: [one.starts, one.ends] for one in self.plan.scheduled}
+        self.times = {
+            scheduled_step.step.id: [scheduled_step.starts, scheduled_step.ends]
+            for scheduled_step in self.plan.scheduled
+        }
         self.more = []
 
     def lasts(self, step, minutes):
@@ -61,11 +64,11 @@ class Making:
         end = events[-1].at + timedelta(minutes=1)
         happened = BatchFacts(
             self.worked.facts,
-            {one.step.id: one.step for one in self.plan.scheduled},
-            {one.id: one for one in state_of(self.plan, events, end).steps},
+            {scheduled_step.step.id: scheduled_step.step for scheduled_step in self.plan.scheduled},
+            {state.id: state for state in state_of(self.plan, events, end).steps},
             events,
         )
-        fault = next(one for one in faults_of(self.way) if one.id == name)
+        fault = next(fault for fault in faults_of(self.way) if fault.id == name)
         return told(fault, happened)
 
 
@@ -73,64 +76,76 @@ class TestWhatHappened:
     def test_a_cake_cut_hot(self):
         """Cooled ten minutes and not its hour: that speaks for "cut too warm", which comes first."""
         making = Making("set-cake")
-        told_min = next(one.step.minutes for one in making.plan.scheduled if one.step.id == "cool")
-        found = making.lasts("cool", 10).fault("ragged-cut")
-        assert found.causes[0].says == "cut too warm"
-        assert found.causes[0].speaks_for == [f"Cool it in the tin: 10 min, {told_min:.0f} told"]
-        assert found.sure
+        told_min = next(
+            scheduled_step.step.minutes for scheduled_step in making.plan.scheduled if scheduled_step.step.id == "cool"
+        )
+        result = making.lasts("cool", 10).fault("ragged-cut")
+        assert result.causes[0].says == "cut too warm"
+        assert result.causes[0].speaks_for == [f"Cool it in the tin: 10 min, {told_min:.0f} told"]
+        assert result.sure
 
     def test_a_cake_cut_cold(self):
         """Cooled as told: what is left is the knife, and that is said to be against the other."""
-        found = Making("set-cake").fault("ragged-cut")
-        assert not found.sure
-        assert [one.says for one in found.causes] == ["a dry knife", "cut too warm"]
-        assert found.causes[1].speaks_against
+        result = Making("set-cake").fault("ragged-cut")
+        assert not result.sure
+        assert [cause.says for cause in result.causes] == ["a dry knife", "cut too warm"]
+        assert result.causes[1].speaks_against
 
     def test_a_heart_that_was_too_short_in_the_steam(self):
         making = Making("set-cake")
-        window = next(one.step.window for one in making.plan.scheduled if one.step.window)
-        steam = next(one.step.id for one in making.plan.scheduled if one.step.window)
+        window = next(
+            scheduled_step.step.window for scheduled_step in making.plan.scheduled if scheduled_step.step.window
+        )
+        steam = next(scheduled_step.step.id for scheduled_step in making.plan.scheduled if scheduled_step.step.window)
         short = making.lasts(steam, window.first_check - 4).fault("raw-heart")
         assert short.causes[0].says == "too short in the heat"
         assert "first look at" in short.causes[0].speaks_for[0]
         full = Making("set-cake").lasts(steam, window.done + 1).fault("raw-heart")
-        raw = next(one for one in full.causes if one.says == "too short in the heat")
+        raw = next(cause for cause in full.causes if cause.says == "too short in the heat")
         assert raw.speaks_against
         assert not raw.speaks_for
 
     def test_a_thermometer_speaks(self):
         making = Making("set-cake")
-        window = next(one.step.window for one in making.plan.scheduled if one.step.window)
-        steam = next(one.step.id for one in making.plan.scheduled if one.step.window)
+        window = next(
+            scheduled_step.step.window for scheduled_step in making.plan.scheduled if scheduled_step.step.window
+        )
+        steam = next(scheduled_step.step.id for scheduled_step in making.plan.scheduled if scheduled_step.step.window)
         making.lasts(steam, window.done + 1).tells("probed", steam, minute=window.done - 1, celsius=52.0)
-        raw = next(one for one in making.fault("raw-heart").causes if one.says == "too short in the heat")
-        assert any("52 °C" in one for one in raw.speaks_for)
+        raw = next(cause for cause in making.fault("raw-heart").causes if cause.says == "too short in the heat")
+        assert any("52 °C" in item for item in raw.speaks_for)
 
     def test_dough_that_waited(self):
         """Wrapped long after its window: cooled below it."""
         making = Making("stirred-rounds")
-        found = making.begins_later("wrap", 240).fault("cracks")
-        assert found.causes[0].says == "cooled below its window, or left uncovered"
-        assert "at most" in found.causes[0].speaks_for[0]
+        result = making.begins_later("wrap", 240).fault("cracks")
+        assert result.causes[0].says == "cooled below its window, or left uncovered"
+        assert "at most" in result.causes[0].speaks_for[0]
 
     def test_a_pan_that_stood(self):
-        found = Making("folded-pulls").tells("paused", "fold-pan").fault("burnt")
-        assert found.causes[0].speaks_for == ["Fold it over low heat with the oil was paused"]
+        result = Making("folded-pulls").tells("paused", "fold-pan").fault("burnt")
+        assert result.causes[0].speaks_for == ["Fold it over low heat with the oil was paused"]
         assert not Making("folded-pulls").fault("burnt").causes[0].speaks_for
 
     def test_what_the_scale_said(self):
         making = Making("tray-rice")
-        target = next(one.step.target for one in making.plan.scheduled if one.step.id == "syrup-reduce")
+        target = next(
+            scheduled_step.step.target
+            for scheduled_step in making.plan.scheduled
+            if scheduled_step.step.id == "syrup-reduce"
+        )
         making.tells("weighed", "syrup-reduce", grams=round(target.grams * 1.2, 1))
-        found = making.fault("no-set")
-        assert found.causes[0].says == "the syrup was not reduced to its weight"
-        assert found.causes[0].speaks_for
+        result = making.fault("no-set")
+        assert result.causes[0].says == "the syrup was not reduced to its weight"
+        assert result.causes[0].speaks_for
 
     def test_grain_that_was_soaked_short(self):
         making = Making("pounded")
-        minutes = next(one.step.minutes for one in making.plan.scheduled if one.step.id == "soak")
-        found = making.lasts("soak", minutes / 3).fault("hard-hearts")
-        assert found.causes[0].says == "the soak was short or cold"
+        minutes = next(
+            scheduled_step.step.minutes for scheduled_step in making.plan.scheduled if scheduled_step.step.id == "soak"
+        )
+        result = making.lasts("soak", minutes / 3).fault("hard-hearts")
+        assert result.causes[0].says == "the soak was short or cold"
 
 
 class TestItsNumbers:
@@ -141,24 +156,26 @@ class TestItsNumbers:
 
     def test_a_ratio_speaks_for_and_against(self):
         """178 g of water make 74 %, under the card's 77; the starting sheet lies well over it."""
-        found = Making("boiled-balls", self.dry()).fault("cracks")
-        assert found.causes[0].says == "too little water"
-        assert found.causes[0].speaks_for == ["Effective hydration 74 %: under 77"]
+        result = Making("boiled-balls", self.dry()).fault("cracks")
+        assert result.causes[0].says == "too little water"
+        assert result.causes[0].speaks_for == ["Effective hydration 74 %: under 77"]
 
     def test_before_it_is_made(self):
         facts = work(self.dry(), KITCHEN).facts
         likely = likeliest(faults_of(WAYS["boiled-balls"]), facts)
-        assert [one.id for one in likely] == ["cracks"]
+        assert [fault.id for fault in likely] == ["cracks"]
         assert likeliest(faults_of(WAYS["boiled-balls"]), work(default_sheet("boiled-balls"), KITCHEN).facts) == []
 
     def test_nothing_is_known_and_nothing_is_said(self):
-        fault = next(one for one in WAYS["set-cake"].faults if one.id == "ragged-cut")
-        found = told(fault, BatchFacts({}))
-        assert not found.sure
-        assert not any(one.speaks_for or one.speaks_against for one in found.causes)
+        fault = next(fault for fault in WAYS["set-cake"].faults if fault.id == "ragged-cut")
+        explained_fault = told(fault, BatchFacts({}))
+        assert not explained_fault.sure
+        assert not any(
+            ranked_cause.speaks_for or ranked_cause.speaks_against for ranked_cause in explained_fault.causes
+        )
 
 
-FAULTS = {fault.id: fault for one in (*WAYS.values(), *FAMILIES.values()) for fault in one.faults}
+FAULTS = {fault.id: fault for item in (*WAYS.values(), *FAMILIES.values()) for fault in item.faults}  # type: ignore[attr-defined]
 
 
 class TestTable:
@@ -175,19 +192,19 @@ class TestTable:
                         continue
                     beyond = limit.than * (0.5 if limit.side == "low" else 2.0)
                     fact = facts[limit.fact].model_copy(update={"value": beyond})
-                    found = told(fault, BatchFacts({limit.fact: fact}))
-                    assert found.sure, (way.id, fault.id, limit.fact)
+                    explained_fault = told(fault, BatchFacts({limit.fact: fact}))
+                    assert explained_fault.sure, (way.id, fault.id, limit.fact)
 
     @pytest.mark.parametrize("name", SEEN)
     def test_it_shows_at_a_step_that_there_is(self, name):
         """By the steps of every way and part that has the fault."""
-        steps = {step.id for one in (*WAYS.values(), *FAMILIES.values()) for step in one.steps}
+        steps = {step.id for item in (*WAYS.values(), *FAMILIES.values()) for step in item.steps}  # type: ignore[attr-defined]
         assert set(SEEN[name].at) & steps, SEEN[name].at
 
     def test_at_a_step_its_own_come_first(self):
         here, others = at_step(faults_of(WAYS["stirred-rounds"]), "wrap")
-        assert {one.id for one in here} >= {"cracks", "tears", "slumps"}
-        assert not {one.id for one in here} & {one.id for one in others}
+        assert {fault.id for fault in here} >= {"cracks", "tears", "slumps"}
+        assert not {fault.id for fault in here} & {fault.id for fault in others}
         stages, _ = at_step(faults_of(WAYS["set-cake"]), "steam-2")
-        assert "raw-heart" in {one.id for one in stages}
+        assert "raw-heart" in {fault.id for fault in stages}
         assert stage_of("steam-2") == ("steam", 2)

@@ -27,12 +27,12 @@ def event(kind, step=None, minute=0.0, **more):
 
 def played(until):
     """Everything before `until`, done as planned."""
-    found = []
-    for one in PLAN.scheduled:
-        if one.step.id == until:
-            return found, (one.starts - NOW).total_seconds() / 60
-        for kind, at in (("started", one.starts), ("done", one.ends)):
-            found.append(event(kind, one.step.id, (at - NOW).total_seconds() / 60))
+    result = []
+    for scheduled_step in PLAN.scheduled:
+        if scheduled_step.step.id == until:
+            return result, (scheduled_step.starts - NOW).total_seconds() / 60
+        for kind, at in (("started", scheduled_step.starts), ("done", scheduled_step.ends)):
+            result.append(event(kind, scheduled_step.step.id, (at - NOW).total_seconds() / 60))
     raise AssertionError(until)
 
 
@@ -47,12 +47,15 @@ class TestTaste:
             event("weighed", "mix", 1, grams=900.0),
         ]
         facts = work(default_sheet("set-cake"), KITCHEN).facts
-        found = {(one.step, one.unit): one for one in compared(PLAN, events, facts, NOW + timedelta(hours=9))}
-        steam = found["steam", "min"]
+        result = {
+            (prediction.step, prediction.unit): prediction
+            for prediction in compared(PLAN, events, facts, NOW + timedelta(hours=9))
+        }
+        steam = result["steam", "min"]
         assert steam.happened - steam.predicted == pytest.approx(4.0)
         assert steam.within
-        assert found["mix", "g"].happened == 900.0
-        assert ("melt", "min") not in found  # eight minutes by the clock of the hands tell nothing
+        assert result["mix", "g"].happened == 900.0
+        assert ("melt", "min") not in result  # eight minutes by the clock of the hands tell nothing
 
     @pytest.mark.parametrize(
         ("tastes", "word"),

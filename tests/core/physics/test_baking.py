@@ -53,10 +53,10 @@ def test_water_boils_where_its_vapour_pressure_is_the_airs(altitude):
 @given(st.floats(0.008, 0.07), st.floats(0.1, 0.7), st.floats(2, 60), st.floats(130, 250))
 @settings(max_examples=20, deadline=None)
 def test_energy_is_kept(depth, water, start, air):
-    found = baked(depth, water, start, Oven(air, 100.0, 23.0, 23.0))
-    gone = found.stored + found.dried * LATENT_STEAM
-    assert np.abs(found.heat - gone).max() <= 0.005 * found.heat[-1]
-    assert found.dried[-1] <= depth * BATTER.rho * water * (1 + 1e-9)  # never more than there was
+    result = baked(depth, water, start, Oven(air, 100.0, 23.0, 23.0))
+    gone = result.stored + result.dried * LATENT_STEAM
+    assert np.abs(result.heat - gone).max() <= 0.005 * result.heat[-1]
+    assert result.dried[-1] <= depth * BATTER.rho * water * (1 + 1e-9)  # never more than there was
 
 
 def test_without_drying_it_is_conduction_alone(monkeypatch):
@@ -64,33 +64,33 @@ def test_without_drying_it_is_conduction_alone(monkeypatch):
     monkeypatch.setattr(baking, "DRY_SHARE", 0.0)
     monkeypatch.setattr(baking, "DOOR_DROP_C", 0.0)
     dry = Oven(175.0, 900.0, 23.0, 23.0, wet_share=0.0)
-    found = baked(oven=dry, cells=40, steps=600)
+    result = baked(oven=dry, cells=40, steps=600)
     body = conduction.slab(0.025, BATTER, 23.0, 23.0, 40, even=True)
-    left = DecayModes(body).remaining(found.times)
+    left = DecayModes(body).remaining(result.times)
     exact = 175.0 + (21.0 - 175.0) * left
-    later = found.times > 60
-    assert np.abs(found.cells - exact)[later].max() < 0.5
+    later = result.times > 60
+    assert np.abs(result.cells - exact)[later].max() < 0.5
 
 
 def test_finer_cells_and_shorter_steps_change_little():
     """The minute at which the heart is at 90 °C, and at which a kilogram a square metre is gone: within 3 %."""
 
     def told(cells, steps):
-        found = baked(cells=cells, steps=steps)
-        heart = found.cells.min(axis=1)
-        return np.interp(90, heart, found.times), np.interp(1.0, found.dried, found.times)
+        result = baked(cells=cells, steps=steps)
+        heart = result.cells.min(axis=1)
+        return np.interp(90, heart, result.times), np.interp(1.0, result.dried, result.times)
 
     used = told(baking.CELLS, baking.STEPS)
     fine, finest = told(48, 400), told(96, 1600)
     assert used == pytest.approx(finest, rel=0.03)
-    errors = [max(abs(a / b - 1) for a, b in zip(one, finest, strict=True)) for one in (used, fine)]
+    errors = [max(abs(a / b - 1) for a, b in zip(item, finest, strict=True)) for item in (used, fine)]
     assert errors[1] < errors[0]
 
 
 def test_nothing_wet_is_hotter_than_boiling():
-    found = baked()
-    assert found.cells[:, 8:-8].max() <= 100.0 + 0.01  # the middle is wet all through an hour and a half
-    assert found.top[-1] > 100  # and the top is not
+    result = baked()
+    assert result.cells[:, 8:-8].max() <= 100.0 + 0.01  # the middle is wet all through an hour and a half
+    assert result.top[-1] > 100  # and the top is not
 
 
 def test_side_by_side_each_is_as_it_is_alone():
@@ -114,12 +114,12 @@ def test_browning_counts_double_for_eight_degrees():
 class TestTheStation:
     def test_a_tray_as_cooks_bake_it(self):
         """Two fingers deep at 175 °C: cooks look from half an hour on and take it out golden after 40 to 60 minutes."""
-        found = tray(vessel=square())
-        assert 20 < found["shape.depth_mm"] < 22
-        assert 30 <= found["heat.first_check_min"] <= found["heat.done_min"] <= found["heat.latest_min"] <= 70
-        assert 40 <= found["heat.done_min"] <= 55
-        assert found["heat.core_hot_min"] < found["heat.done_min"]
-        assert found["heat.dried_pct"] >= 5.99  # the least that the way loses
+        result = tray(vessel=square())
+        assert 20 < result["shape.depth_mm"] < 22
+        assert 30 <= result["heat.first_check_min"] <= result["heat.done_min"] <= result["heat.latest_min"] <= 70
+        assert 40 <= result["heat.done_min"] <= 55
+        assert result["heat.core_hot_min"] < result["heat.done_min"]
+        assert result["heat.dried_pct"] >= 5.99  # the least that the way loses
 
     @settings(max_examples=15, deadline=None)
     @given(st.floats(150, 230), st.floats(1.1, 1.6))
@@ -149,8 +149,8 @@ class TestTheStation:
     def test_the_top_before_the_heart_is_told(self):
         deep = default_sheet("batter-bake").model_dump(mode="json")
         deep["vessel"] = {"tin": {"shape": "round", "diameter_mm": 150, "height_mm": 90}}
-        advice = [one.says for one in work(sheet_from(deep), KITCHEN).advice]
-        assert any("lay foil over it" in one for one in advice)
+        advice = [advice.says for advice in work(sheet_from(deep), KITCHEN).advice]
+        assert any("lay foil over it" in name for name in advice)
 
     def test_a_batter_too_deep_to_set(self):
         deep = default_sheet("batter-bake").model_dump(mode="json")

@@ -126,8 +126,8 @@ def test_finer_cells_come_nearer_to_the_series():
 
 
 def test_insulated_below_is_half_of_a_slab_twice_as_thick():
-    one, two = slab(0.02, BATTER, 0.0, 900.0, 60), slab(0.04, BATTER, 900.0, 900.0, 120)
-    bottom = DecayModes(one).remaining(TIMES)[:, 0]
+    conducting_body, two = slab(0.02, BATTER, 0.0, 900.0, 60), slab(0.04, BATTER, 900.0, 900.0, 120)
+    bottom = DecayModes(conducting_body).remaining(TIMES)[:, 0]
     middle = DecayModes(two).remaining(TIMES)[:, 59:61].mean(axis=1)
     assert np.abs(celsius(bottom) - celsius(middle)).max() < 0.3
 
@@ -140,21 +140,21 @@ def marched(composition, start_c, *, radius=0.0175, around=AROUND, until=1500.0,
     substance = food(composition, fat_sets=False)
     body = sphere([(radius, Material(0.4, 1100, 2500))], 1000.0)
     times = until * np.linspace(0.0, 1.0, steps) ** 1.7
-    found, heat = thaw(body, [(substance, len(body.centres))], np.full(len(body.centres), start_c), around, times)
-    return body, substance, times, found, heat
+    result, heat = thaw(body, [(substance, len(body.centres))], np.full(len(body.centres), start_c), around, times)
+    return body, substance, times, result, heat
 
 
 def test_thawing_without_ice_agrees_with_the_sphere_series():
     """With properties that hardly change, the march is the linear problem again."""
     radius = 0.0175
-    body, substance, times, found, _ = marched(DRY, 40.0)
+    body, substance, times, result, _ = marched(DRY, 40.0)
     inside = (substance.celsius >= 40) & (substance.celsius <= 99)
     k = substance.k[inside].mean()
     capacity = np.diff(np.interp([40.0, 99.0], substance.celsius, substance.enthalpy))[0] / 59.0
     fo = k / capacity * times / radius**2
     want = celsius(sphere_series(body.centres / radius, fo[1:], 1000.0 * radius / k))
     late = times[1:] > 60
-    assert np.abs(found[1:][late] - want[late]).max() < 1.5
+    assert np.abs(result[1:][late] - want[late]).max() < 1.5
 
 
 def test_halved_steps_come_nearer_by_more_than_half():
@@ -162,8 +162,8 @@ def test_halved_steps_come_nearer_by_more_than_half():
     date = larder()["date"].composition(100.0)
 
     def hot(steps):
-        _, _, times, found, _ = marched(date, -18.0, steps=steps + 1)
-        return when(times, found[:, 0], 72.0)
+        _, _, times, result, _ = marched(date, -18.0, steps=steps + 1)
+        return when(times, result[:, 0], 72.0)
 
     finest = hot(800)
     errors = [abs(hot(steps) / finest - 1) for steps in (20, 40, 80)]
@@ -174,8 +174,8 @@ def test_halved_steps_come_nearer_by_more_than_half():
 @pytest.mark.parametrize("name", ["water", "walnut", "date", "butter"])
 def test_a_march_keeps_its_energy(name):
     composition = larder()[name].composition(100.0)
-    body, substance, _, found, heat = marched(composition, -18.0)
-    held = np.interp(found, substance.celsius, substance.enthalpy) @ body.volumes
+    body, substance, _, result, heat = marched(composition, -18.0)
+    held = np.interp(result, substance.celsius, substance.enthalpy) @ body.volumes
     assert heat[-1] == pytest.approx(held[-1] - held[0], rel=0.005)
 
 

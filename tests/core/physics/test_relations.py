@@ -9,12 +9,14 @@ import pytest
 
 from kemble.core import physics
 
-MODULES = [importlib.import_module(one.name) for one in pkgutil.iter_modules(physics.__path__, f"{physics.__name__}.")]
+MODULES = [
+    importlib.import_module(module.name) for module in pkgutil.iter_modules(physics.__path__, f"{physics.__name__}.")
+]
 RELATIONS = {
-    f"{module.__name__.rpartition('.')[2]}.{name}": one
+    f"{module.__name__.rpartition('.')[2]}.{name}": function_type
     for module in MODULES
-    for name, one in inspect.getmembers(module, inspect.isfunction)
-    if one.__module__ == module.__name__ and not name.startswith("_")
+    for name, function_type in inspect.getmembers(module, inspect.isfunction)
+    if function_type.__module__ == module.__name__ and not name.startswith("_")
 }
 
 

@@ -23,13 +23,15 @@ def test_a_product_of_two_by_hand():
         "burner": Estimate("stove", "a", 1.0, 1 / 1.2, 1.2, "x", ""),
         "depth": Estimate("batter", "b", 1.0, 1 / 1.2, 1.2, "x", "", "log", "depth", 0.0),
     }
-    found = spread(lambda of: 40 * of["burner"] / of["depth"], rows, ["burner", "depth"])
+    found_spread = spread(lambda of: 40 * of["burner"] / of["depth"], rows, ["burner", "depth"])
     half = math.log(1.2) * math.sqrt(2)
-    assert (found.first, found.likely, found.latest) == pytest.approx((40 * math.exp(-half), 40, 40 * math.exp(half)))
-    assert [share.share for share in found.shares] == pytest.approx([0.5, 0.5])
+    assert (found_spread.first, found_spread.likely, found_spread.latest) == pytest.approx(
+        (40 * math.exp(-half), 40, 40 * math.exp(half))
+    )
+    assert [share.share for share in found_spread.shares] == pytest.approx([0.5, 0.5])
     # With the depth measured, half of the variance is gone.
-    left = next(share.left for share in found.shares if share.id == "depth")
-    assert left == pytest.approx(found.half * math.sqrt(0.5))
+    left = next(share.left for share in found_spread.shares if share.id == "depth")
+    assert left == pytest.approx(found_spread.half * math.sqrt(0.5))
 
 
 def test_what_moves_nothing_has_no_share_and_no_likely_time_no_window():
@@ -78,8 +80,8 @@ def test_ends_as_two_thousand_draws_have_them(way, schools, monkeypatch):
     marched = way in ("batter-bake", "tray-rice")
     n = 300 if marched else 2000
     values = {name: drawn(rows[name], rng, n) for name in caught["which"]}
-    found = [caught["solve"]({name: float(of[i]) for name, of in values.items()}) for i in range(n)]
-    times = np.array([one for one in found if one is not None])
+    result = [caught["solve"]({name: float(of[i]) for name, of in values.items()}) for i in range(n)]
+    times = np.array([item for item in result if item is not None])
     assert len(times) >= 0.98 * n
     sure = 0.06 + (0.05 if marched else 0.0)
     first, likely, latest = (told[f"heat.{name}_min"].value for name in ("first_check", "done", "latest"))
@@ -104,7 +106,9 @@ def test_what_a_kitchen_has_measured_narrows_its_windows():
         "depth": OwnEstimate(value=1.0, low=0.98, high=1.02),
     }
     fine = work(default_sheet("set-cake"), Kitchen(estimates=own))
-    half = [one.facts["heat.latest_min"].value - one.facts["heat.first_check_min"].value for one in (rough, fine)]
+    half = [
+        result.facts["heat.latest_min"].value - result.facts["heat.first_check_min"].value for result in (rough, fine)
+    ]
     assert half[1] < 0.97 * half[0]
     assert {"burner", "depth"} & {hang.id for hang in rough.hangs}
     assert not {"burner", "depth"} & {hang.id for hang in fine.hangs}
@@ -129,7 +133,7 @@ def test_who_says_how_it_is_liked_knows_more():
         assert row.low <= min(value for _, value in tastes) < row.value < max(value for _, value in tastes) <= row.high
     assert {name for name, row in ESTIMATES.items() if row.narrows in ("taste", "manner")} == set(TASTES)
     plain = work(default_sheet("set-cake"), Kitchen())
-    (hang,) = (one for one in plain.hangs if one.tastes)
+    (hang,) = (sensitivity for sensitivity in plain.hangs if sensitivity.tastes)
     chewy = {taste.words: OwnEstimate(value=taste.value, low=taste.low, high=taste.high) for taste in hang.tastes}
     halves, times = {}, []
     for words, own in chewy.items():
@@ -236,13 +240,13 @@ def many():
 
 def said(sheet, kitchen):
     """All that is told of a sheet, to four figures."""
-    found = work(sheet, kitchen)
+    result = work(sheet, kitchen)
     facts = {
         (key, end): float(f"{value:.4g}") if isinstance(value, float) else value
-        for key, fact in found.facts.items()
+        for key, fact in result.facts.items()
         for end, value in (("value", fact.value), ("low", fact.low), ("high", fact.high))
     }
-    return facts, [one.says for one in found.advice], found.problems
+    return facts, [advice.says for advice in result.advice], result.problems
 
 
 @pytest.mark.parametrize("name", sorted(ESTIMATES))

@@ -7,8 +7,8 @@ from itertools import pairwise
 from zoneinfo import ZoneInfo
 
 import pytest
-from checker import broken
 from icalendar import Calendar
+from plan_checker import broken
 
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.problems import Refused
@@ -33,7 +33,7 @@ KITCHEN = Kitchen(cooks=2)
 
 
 def step(name, minutes, hands="held", after=(), uses=(), **more):
-    waits = [StepWait(step=one, at_least=least, at_most=most) for one, least, most in after]
+    waits = [StepWait(step=item, at_least=least, at_most=most) for item, least, most in after]
     rest = {"cue": None, "window": None, "target": None, "to_hand": [], "cautions": [], **more}
     return StepResult(id=name, title=name, words="", minutes=minutes, hands=hands, uses=list(uses), after=waits, **rest)
 
@@ -65,7 +65,7 @@ def random_dish(chance, serve):
                 work=chance.choice(["stove", "knife", "safe", "messy"]),
             )
         )
-    last = [(one.id, 0, None) for one in steps]
+    last = [(each_step.id, 0, None) for each_step in steps]
     return Dish("random", [*steps, step("serve", 3, "held", last)], serve)
 
 
@@ -90,10 +90,10 @@ def random_day(seed):
 
 
 def keeps_its_rules(asked):
-    found = solve(asked)
-    if found is None:
+    solved = solve(asked)
+    if solved is None:
         return False
-    assert broken(asked, plan_of(asked, found), several=len(asked.dishes) > 1) == []
+    assert broken(asked, plan_of(asked, solved), several=len(asked.dishes) > 1) == []
     return True
 
 
@@ -107,21 +107,26 @@ def test_the_checker_sees_what_is_wrong():
     """A checker that finds nothing is worth nothing: each rule broken by hand is found."""
     asked = PlanRequest((dish(step("a", 10, uses=("oven",)), step("b", 10, after=(("a", 0, 5),))),), Kitchen(ovens=0))
     plan = planned(replace(asked, kitchen=Kitchen()))
-    assert any("oven" in one for one in broken(asked, plan, several=False))
+    assert any("oven" in item for item in broken(asked, plan, several=False))
     late = plan.model_copy(
         update={
             "scheduled": [
-                one.model_copy(update={"starts": one.starts - timedelta(hours=i)})
-                for i, one in enumerate(plan.scheduled)
+                scheduled_step.model_copy(update={"starts": scheduled_step.starts - timedelta(hours=i)})
+                for i, scheduled_step in enumerate(plan.scheduled)
             ]
         }
     )
-    assert any("begins" in one for one in broken(asked, late, several=False))
+    assert any("begins" in item for item in broken(asked, late, several=False))
     twice = replace(asked, kitchen=Kitchen(), dishes=asked.dishes * 2)
     both = plan.model_copy(
-        update={"scheduled": [*plan.scheduled, *(one.model_copy(update={"dish": 1}) for one in plan.scheduled)]}
+        update={
+            "scheduled": [
+                *plan.scheduled,
+                *(scheduled_step.model_copy(update={"dish": 1}) for scheduled_step in plan.scheduled),
+            ]
+        }
     )
-    assert any("hands" in one for one in broken(twice, both))
+    assert any("hands" in item for item in broken(twice, both))
 
 
 class TestSheets:
@@ -130,18 +135,24 @@ class TestSheets:
         asked = PlanRequest(
             tuple(of(way) for way in ("set-cake", "boiled-balls", "ground-packets")), KITCHEN, not_before=NOW
         )
-        found = solve(asked)
-        plan = plan_of(asked, found)
-        assert found.proven or found.gap_pct <= 2
+        solved = solve(asked)
+        plan = plan_of(asked, solved)
+        assert solved.proven or solved.gap_pct <= 2
         assert broken(asked, plan) == []
-        steamed = sorted((one.starts, one.ends) for one in plan.scheduled if "steamer" in one.step.uses)
+        steamed = sorted(
+            (scheduled_step.starts, scheduled_step.ends)
+            for scheduled_step in plan.scheduled
+            if "steamer" in scheduled_step.step.uses
+        )
         assert all(a[1] <= b[0] for a, b in pairwise(steamed))
 
     def test_one_sheet_is_the_plan_of_the_sheet(self):
         occasion = Occasion(servings=({"at": "2026-11-28T15:30"},), dishes=({"sheet": 1},))
         day = plan_day(occasion, [of("set-cake")], KITCHEN, now=NOW)
         alone = plan_for(of("set-cake").steps, KITCHEN, serve=SERVE, now=NOW)
-        assert [one.starts for one in day.plan.scheduled] == [one.starts for one in alone.scheduled]
+        assert [scheduled_step.starts for scheduled_step in day.plan.scheduled] == [
+            scheduled_step.starts for scheduled_step in alone.scheduled
+        ]
         assert plan_of_dish(day.plan, 0).scheduled == day.plan.scheduled
 
     @pytest.mark.long
@@ -172,7 +183,7 @@ class TestSheets:
         steps = work(sheet_from(content), KITCHEN).steps
         asked = PlanRequest((dish_of("blocks", steps, SERVE, 2),), KITCHEN)
         plan = plan_of(asked, solve(asked))
-        ends = {one.step.id: one.ends for one in plan.scheduled}
+        ends = {scheduled_step.step.id: scheduled_step.ends for scheduled_step in plan.scheduled}
         assert ends["serve"] == SERVE
         assert SERVE - ends["toast"] < timedelta(minutes=15)
         assert ends["cut-blocks"] <= SERVE - timedelta(days=2)
@@ -183,8 +194,8 @@ class TestSheets:
     def test_what_is_there_already_is_not_made(self):
         steps = of("boiled-balls").steps
         left = without(steps, ["filling"])
-        assert {one.id for one in steps} - {one.id for one in left} == {
-            one.id for one in steps if one.id.startswith("filling-")
+        assert {each_step.id for each_step in steps} - {step_result.id for step_result in left} == {
+            each_step.id for each_step in steps if each_step.id.startswith("filling-")
         }
         assert solve(PlanRequest((Dish("balls", left, SERVE),), KITCHEN)) is not None
 
@@ -203,18 +214,30 @@ class TestMoved:
     def test_a_pin_holds_and_little_else_moves(self):
         first = PlanRequest(self.DISHES, KITCHEN, not_before=NOW)
         before = plan_of(first, solve(first))
-        steam = next(one for one in before.scheduled if one.dish == 0 and one.step.id == "steam")
+        steam = next(
+            scheduled_step
+            for scheduled_step in before.scheduled
+            if scheduled_step.dish == 0 and scheduled_step.step.id == "steam"
+        )
         pinned = replace(
             first,
             pins={"0:steam": steam.starts - timedelta(minutes=10)},
-            like={f"{one.dish}:{one.step.id}": one.starts for one in before.scheduled},
+            like={
+                f"{scheduled_step.dish}:{scheduled_step.step.id}": scheduled_step.starts
+                for scheduled_step in before.scheduled
+            },
         )
         after = plan_of(pinned, solve(pinned))
         assert broken(pinned, after) == []
-        was = {(one.dish, one.step.id): one.starts for one in before.scheduled}
+        was = {
+            (scheduled_step.dish, scheduled_step.step.id): scheduled_step.starts for scheduled_step in before.scheduled
+        }
         moved = {
-            (one.dish, one.step.id): (one.starts - was[(one.dish, one.step.id)]).total_seconds() / 60
-            for one in after.scheduled
+            (scheduled_step.dish, scheduled_step.step.id): (
+                scheduled_step.starts - was[(scheduled_step.dish, scheduled_step.step.id)]
+            ).total_seconds()
+            / 60
+            for scheduled_step in after.scheduled
         }
         assert moved[(0, "steam")] == -10
         assert sum(by == 0 for by in moved.values()) > len(moved) / 2
@@ -228,16 +251,16 @@ class TestWho:
     def test_a_child_has_only_what_is_safe_and_nobody_too_much(self):
         helper = HelperHours("Wren", SERVE - timedelta(hours=6), SERVE, safe_only=True)
         asked = PlanRequest((of("set-cake"), of("boiled-balls")), Kitchen(cooks=1), helpers=(helper,), not_before=NOW)
-        found = solve(asked)
-        who = who_does_what(asked, found)
-        tasks = {task.key: task for task in found.tasks}
+        solved = solve(asked)
+        who = who_does_what(asked, solved)
+        tasks = {task.key: task for task in solved.tasks}
         assert "Wren" in who.values()
         assert all(tasks[key].step.work not in ("stove", "knife") for key, name in who.items() if name == "Wren")
         for name in set(who.values()):
             held = sorted(
-                (found.starts[key], found.starts[key] + tasks[key].length)
-                for key, one in who.items()
-                if one == name and tasks[key].step.hands == "held"
+                (solved.starts[key], solved.starts[key] + tasks[key].length)
+                for key, each_name in who.items()
+                if each_name == name and tasks[key].step.hands == "held"
             )
             assert all(a[1] <= b[0] for a, b in pairwise(held)), name
 
@@ -253,13 +276,16 @@ class TestClash:
         asked = self.both()
         told = why_not(asked, titles=["the cake", "the rice"])
         assert "want hands at once, and there is one cook" in told.says
-        kinds = {one.kind: one for one in told.remedies}
+        kinds = {fix.kind: fix for fix in told.remedies}
         assert {"later", "helper"} <= set(kinds)
         later = kinds["later"]
         assert solve(
             replace(
                 asked,
-                dishes=tuple(replace(one, serve=one.serve + timedelta(minutes=later.minutes)) for one in asked.dishes),
+                dishes=tuple(
+                    replace(each_dish, serve=each_dish.serve + timedelta(minutes=later.minutes))
+                    for each_dish in asked.dishes
+                ),
             )
         )
         helped = kinds["helper"]
@@ -279,14 +305,14 @@ class TestClash:
         kitchen = Kitchen(cooks=1, burners=1, ovens=1, cold_shelves=1)
         dishes = tuple(random_dish(chance, SERVE) for _ in range(3))
         asked = PlanRequest(dishes, kitchen, not_before=SERVE - timedelta(hours=chance.randint(1, 9)), seconds=2.0)
-        found = clashing(asked)
-        if not found:
+        constraints = clashing(asked)
+        if not constraints:
             assert solve(asked) is not None
             return
         day = Day(asked, switched=True)
-        assert day.clash(found) is not None
-        for bond in found:
-            assert day.clash([one for one in found if one != bond]) is None, bond
+        assert day.clash(constraints) is not None
+        for bond in constraints:
+            assert day.clash([constraint for constraint in constraints if constraint != bond]) is None, bond
 
 
 class TestChance:
@@ -311,8 +337,8 @@ class TestChance:
             plan_day(occasion.model_copy(update={"sure": how}), dishes, KITCHEN, now=NOW) for how in ("likely", "safe")
         )
         assert safe.plan.begin < likely.plan.begin
-        assert all(one.in_time_pct >= 88 for one in safe.sure.dishes)
-        assert all(one.in_time_pct < 80 for one in likely.sure.dishes)
+        assert all(dish_on_time_odds.in_time_pct >= 88 for dish_on_time_odds in safe.sure.dishes)
+        assert all(dish_on_time_odds.in_time_pct < 80 for dish_on_time_odds in likely.sure.dishes)
 
     def test_what_hangs_on_the_same_is_late_together(self):
         """Two bakes for one table, each in time on 57 days of a hundred: both on 57 where the oven alone makes them late,
@@ -335,9 +361,9 @@ class TestChance:
 
         def late(**hangs):
             window = DonenessWindow(first_check=24, done=30, latest=42)
-            one, two = (step(name, 30, "free", window=window, uses=("burner",)) for name in ("one", "two"))
+            item, two = (step(name, 30, "free", window=window, uses=("burner",)) for name in ("one", "two"))
             two = two.model_copy(update={"after": [StepWait(step="one", at_least=0, at_most=None)]})
-            asked = PlanRequest((dish(*(each.model_copy(update={"hangs": hangs}) for each in (one, two))),), Kitchen())
+            asked = PlanRequest((dish(*(each.model_copy(update={"hangs": hangs}) for each in (item, two))),), Kitchen())
             return sure(asked, solve(asked), {}).dishes[0].late_min
 
         assert late(burner=1.0) == pytest.approx(18.0, abs=1.8)
@@ -347,21 +373,23 @@ class TestChance:
         """Ten steps of 10 min by one cook are late oftener than ten cooks at one each in turn would be."""
         steps = [step(f"s{i}", 10, "held") for i in range(10)]
         chained = [
-            one.model_copy(update={"after": [StepWait(step=f"s{i - 1}", at_least=0, at_most=None)] if i else []})
-            for i, one in enumerate(steps)
+            each_step.model_copy(update={"after": [StepWait(step=f"s{i - 1}", at_least=0, at_most=None)] if i else []})
+            for i, each_step in enumerate(steps)
         ]
         asked = PlanRequest((dish(*chained),), Kitchen(cooks=10))
-        found = solve(asked)
+        solved = solve(asked)
         one_cook, many = (
-            sure(asked, found, {task.key: f"cook {i * apart}" for i, task in enumerate(found.tasks)}).dishes[0].late_min
+            sure(asked, solved, {task.key: f"cook {i * apart}" for i, task in enumerate(solved.tasks)})
+            .dishes[0]
+            .late_min
             for apart in (0, 1)
         )
         assert one_cook > 1.5 * many
 
     def test_more_days_say_the_same(self):
         asked = PlanRequest((of("set-cake"),), KITCHEN)
-        found = solve(asked)
-        few, many = (sure(asked, found, {}, days=days).dishes[0].in_time_pct for days in (1000, 20_000))
+        solved = solve(asked)
+        few, many = (sure(asked, solved, {}, days=days).dishes[0].in_time_pct for days in (1000, 20_000))
         assert few == pytest.approx(many, abs=4)
 
 
@@ -390,7 +418,7 @@ class TestOccasion:
         day = plan_day(occasion, [of("set-cake")], KITCHEN, now=NOW)
         assert day.plan is None
         assert "pin" in day.clash.says
-        assert "unpin" in {one.kind for one in day.clash.remedies}
+        assert "unpin" in {fix.kind for fix in day.clash.remedies}
 
     def test_sixty_sheets_are_answered(self):
         """Planned within its limit, or said not to be: never a hang."""
@@ -408,10 +436,10 @@ class TestTakenAlong:
         calendar = Calendar.from_ical(text)
         events = list(calendar.walk("VEVENT"))
         assert len(events) == len(self.PLAN.scheduled) + 1
-        handed = [one for one in self.PLAN.scheduled if one.step.hands != "free"]
+        handed = [scheduled_step for scheduled_step in self.PLAN.scheduled if scheduled_step.step.hands != "free"]
         assert len(list(calendar.walk("VALARM"))) == len(handed)
         assert {str(event["uid"]) for event in events} == {
-            *(f"7-{one.dish}-{one.step.id}@kemble" for one in self.PLAN.scheduled),
+            *(f"7-{scheduled_step.dish}-{scheduled_step.step.id}@kemble" for scheduled_step in self.PLAN.scheduled),
             "7-table@kemble",
         }
         assert min(event["dtstart"].dt for event in events) == self.PLAN.begin
@@ -444,29 +472,30 @@ ALMANAC = {
 class TestFeasts:
     @pytest.mark.parametrize("year", ALMANAC)
     def test_as_almanacs_have_them(self, year):
-        found = tuple(f"{lunar(year, month, day):%m-%d}" for month, day in ((1, 1), (5, 5), (8, 15)))
-        assert found == ALMANAC[year]
+        result = tuple(f"{lunar(year, month, day):%m-%d}" for month, day in ((1, 1), (5, 5), (8, 15)))
+        assert result == ALMANAC[year]
 
     def test_leap_months(self):
         """2020 had a second fourth, 2023 a second second, 2025 a second sixth, 2028 a second fifth; and of the months
         from the winter of 2033 on the eleventh, which many almanacs got wrong."""
         leaps = {
-            year: [one.number for one in months(year) if one.leap] for year in (2020, 2023, 2025, 2026, 2028, 2034)
+            year: [month.number for month in months(year) if month.leap]
+            for year in (2020, 2023, 2025, 2026, 2028, 2034)
         }
         assert leaps == {2020: [4], 2023: [2], 2025: [6], 2026: [], 2028: [5], 2034: [11]}
 
     def test_equinoxes_and_solstices(self):
         """2026 by the world's clock: 20 March, 21 June, 23 September, 21 December."""
-        found = {one.id: one.day for one in feasts(date(2026, 1, 1), 364)}
-        assert [found[name] for name in ("spring-equinox", "summer-solstice", "autumn-equinox", "winter-solstice")] == [
+        days_by_name = {feast.id: feast.day for feast in feasts(date(2026, 1, 1), 364)}
+        assert [days_by_name[name] for name in ("spring-equinox", "summer-solstice", "autumn-equinox", "winter-solstice")] == [
             date(2026, 3, 20), date(2026, 6, 21), date(2026, 9, 23), date(2026, 12, 21),
         ]  # fmt: skip
 
     def test_each_of_them_once_in_any_year_and_in_order(self):
         for year in (1955, 2026, 2100, 2199):
-            found = feasts(date(year, 1, 1), 364)
-            assert [one.day for one in found] == sorted(one.day for one in found)
-            assert len({one.id for one in found}) >= 7
+            found_feasts = feasts(date(year, 1, 1), 364)
+            assert [feast.day for feast in found_feasts] == sorted(feast.day for feast in found_feasts)
+            assert len({feast.id for feast in found_feasts}) >= 7
         with pytest.raises(ValueError, match="1950 to 2200"):
             feasts(date(2300, 1, 1))
 

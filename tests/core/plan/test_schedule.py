@@ -32,28 +32,28 @@ def steps(way="set-cake", kitchen=KITCHEN, **schools):
 
 def broken(plan, kitchen, *, quiet=True):
     """Every rule that a plan breaks, read minute by minute."""
-    found = []
+    result = []
     at = {s.step.id: s for s in plan.scheduled}
-    for one in plan.scheduled:
-        for wait in one.step.after:
-            gap = (one.starts - at[wait.step].ends).total_seconds() / 60
+    for item in plan.scheduled:
+        for wait in item.step.after:
+            gap = (item.starts - at[wait.step].ends).total_seconds() / 60
             if gap < wait.at_least or (wait.at_most is not None and gap > wait.at_most):
-                found.append(f"{one.step.id} begins {gap} min after {wait.step}")
+                result.append(f"{item.step.id} begins {gap} min after {wait.step}")
     minute = plan.begin
     while minute < plan.serve:
         doing = [s.step for s in plan.scheduled if s.starts <= minute < s.ends]
         if sum(HANDS[step.hands] for step in doing) > HANDS_OF_A_COOK * kitchen.cooks:
-            found.append(f"too few hands at {minute}")
+            result.append(f"too few hands at {minute}")
         if (
             sum("burner" in step.uses for step in doing) > kitchen.burners
             or sum("steamer" in s.uses for s in doing) > 1
         ):
-            found.append(f"too little equipment at {minute}")
+            result.append(f"too little equipment at {minute}")
         local = minute.astimezone(kitchen.zone)
         if quiet and (local.hour >= 22 or local.hour < 7) and any(step.hands != "free" for step in doing):
-            found.append(f"hands in the night at {local}")
+            result.append(f"hands in the night at {local}")
         minute += timedelta(minutes=1)
-    return found
+    return result
 
 
 @pytest.mark.parametrize("way", sorted(WAYS))
@@ -97,10 +97,10 @@ def test_a_set_cake_left_a_night_begins_the_day_before_and_not_in_the_night():
 def test_it_begins_as_late_as_it_can():
     """The critical chain of the default set cake by hand: melt 8, cool 12, mix 7, sieve 5, rest 20, pour 3, steam,
     cool, cut, serve 5, each rounded up to the minute."""
-    found = {step.id: step.minutes for step in steps()}
+    result = {step.id: step.minutes for step in steps()}
     chain = ["melt", "cool-syrup", "mix", "sieve", "rest-batter", "pour", "steam", "cool", "cut", "serve"]
     plan = plan_for(steps(), KITCHEN, serve=SERVE, now=NOW)
-    assert SERVE - plan.begin == timedelta(minutes=sum(-(-found[name] // 1) for name in chain))
+    assert SERVE - plan.begin == timedelta(minutes=sum(-(-result[name] // 1) for name in chain))
 
 
 def test_a_serve_time_that_is_past_and_one_too_far():

@@ -6,7 +6,7 @@ from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 
 import pytest
-from checker import broken
+from plan_checker import broken
 
 from kemble.core.cards.ways import WAYS
 from kemble.core.kitchen.document import Kitchen

@@ -30,7 +30,7 @@ def event(number, kind, **more):
 
 
 def step_at(plan, key):
-    return next(one.step.id for one in plan.scheduled if one.step.target and one.step.target.key == key)
+    return next(item.step.id for item in plan.scheduled if item.step.target and item.step.target.key == key)
 
 
 class TestWeighed:
@@ -38,14 +38,14 @@ class TestWeighed:
         worked, plan = made(ROUNDS)
         told, count = worked.facts["mix.cooked_g"].value, worked.facts["shape.pieces"].value
         events = [event(1, "weighed", step=step_at(plan, "mix.cooked_g"), grams=round(told * 0.9, 1))]
-        found = reworked(ROUNDS, KITCHEN, plan, events, worked.facts, worked.facts)
-        facts = found.worked.facts
+        recalculated = reworked(ROUNDS, KITCHEN, plan, events, worked.facts, worked.facts)
+        facts = recalculated.worked.facts
         assert facts["mix.cooked_g"].value == pytest.approx(told * 0.9, abs=0.05)
         assert facts["mix.cooked_g"].because.source == "weighed in this making"
         each = facts["shape.base_g"].value * facts["shape.pieces"].value
         assert each == pytest.approx(told * 0.9, rel=0.02)
         assert (facts["shape.base_g"].value, facts["shape.pieces"].value) != (worked.facts["shape.base_g"].value, count)
-        assert found.says
+        assert recalculated.says
 
     def test_what_the_dough_lost_is_water(self):
         """150 g of flour and 150 g of water; cooked to 270 it holds the same solids."""
@@ -54,10 +54,10 @@ class TestWeighed:
         assert kept.facts["mix.cooked_g"].value == 270.0
         more = work(sheet, KITCHEN, {"mix.cooked_g": 285.0})
         water = {}
-        for name, found in (("less", kept), ("more", more)):
-            part = next(one for one in found.parts if one.role == "base")
-            assert part.made_g == found.facts["mix.cooked_g"].value
-            water[name] = found.facts["mix.density_g_per_ml"].value
+        for name, result in (("less", kept), ("more", more)):
+            part = next(part for part in result.parts if part.role == "base")
+            assert part.made_g == result.facts["mix.cooked_g"].value
+            water[name] = result.facts["mix.density_g_per_ml"].value
         assert water["less"] > water["more"]  # starch is heavier than water
 
     def test_as_told_moves_nothing(self):
@@ -116,7 +116,7 @@ class TestWeighed:
         told = worked.facts["shape.base_g"].value
         step = step_at(plan, "shape.base_g")
         grams = [told * 1.3] * 3 + [told] * 3
-        events = [event(i, "weighed", step=step, grams=round(one, 2)) for i, one in enumerate(grams)]
+        events = [event(i, "weighed", step=step, grams=round(gram, 2)) for i, gram in enumerate(grams)]
         assert reworked(ROUNDS, KITCHEN, plan, events, worked.facts, worked.facts) is None
 
     def test_taken_back_it_is_as_told_again(self):
@@ -135,17 +135,17 @@ class TestAdded:
         worked, plan = made(sheet)
         assert worked.facts["mix.hydration_pct"].value == pytest.approx(80.0, abs=0.05)
         more = AddedIngredient(ingredient="sweet-rice-flour", part="base", grams=15)
-        found = reworked(sheet, KITCHEN, plan, [event(1, "added", added=more)], worked.facts, worked.facts)
-        assert found.worked.facts["mix.hydration_pct"].value == pytest.approx(100 * 160 / 215, abs=0.05)
-        assert found.worked.facts["mix.batch_g"].value == pytest.approx(375.0, abs=0.01)
-        assert found.says[0] == "Effective hydration 74 %, not 80 %."
+        recalculated = reworked(sheet, KITCHEN, plan, [event(1, "added", added=more)], worked.facts, worked.facts)
+        assert recalculated.worked.facts["mix.hydration_pct"].value == pytest.approx(100 * 160 / 215, abs=0.05)
+        assert recalculated.worked.facts["mix.batch_g"].value == pytest.approx(375.0, abs=0.01)
+        assert recalculated.says[0] == "Effective hydration 74 %, not 80 %."
 
     def test_it_becomes_more_of_its_line(self):
         sheet = a_sheet("boiled-balls", ("base", [line("sweet-rice-flour", 200), line("water", 160)]))
         both = with_added(
             sheet, [AddedIngredient(ingredient="water", grams=10), AddedIngredient(ingredient="white-sugar", grams=8)]
         )
-        lines = {one.ingredient: one.amount.value for one in both.parts[0].lines}
+        lines = {each_line.ingredient: each_line.amount.value for each_line in both.parts[0].lines}
         assert lines == {"sweet-rice-flour": 200, "water": 170, "white-sugar": 8}
 
     def test_after_the_scale_it_is_heavier_by_it(self):

@@ -100,7 +100,7 @@ class TestUndo:
         undone = self.melt(START, WEIGHT, {"kind": "undone", "of": "event-001"})
         assert (undone.weights, undone.status) == ([], "running")
         again = self.melt(START, WEIGHT, {"kind": "undone", "of": "event-001"}, {"kind": "redone", "of": "event-001"})
-        assert [one.grams for one in again.weights] == [931]
+        assert [weight.grams for weight in again.weights] == [931]
 
     def test_a_note_and_a_fault(self):
         for event in (NOTE, {"kind": "fault", "text": "lumps"}):
@@ -112,7 +112,7 @@ class TestUndo:
 
     def test_of_the_first_version_the_newest_mark_and_no_weight(self):
         undone = self.melt(START, WEIGHT, {"kind": "undone"})
-        assert (undone.started, [one.grams for one in undone.weights]) == (None, [931])
+        assert (undone.started, [weight.grams for weight in undone.weights]) == (None, [931])
 
     def test_what_is_finished_stays_so(self):
         assert self.state({"kind": "finished"}, {"kind": "undone", "of": "event-000"}).status == "finished"

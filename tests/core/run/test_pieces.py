@@ -15,7 +15,11 @@ from kemble.core.stations.work_sheet import work
 BEGAN = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
 WORKED = work(default_sheet("boiled-balls"), Kitchen())
 PLAN = plan_from(WORKED.steps, Kitchen(), begin=BEGAN)
-STEP = next(one.step for one in PLAN.scheduled if one.step.target and one.step.target.key == "shape.base_g")
+STEP = next(
+    scheduled_step.step
+    for scheduled_step in PLAN.scheduled
+    if scheduled_step.step.target and scheduled_step.step.target.key == "shape.base_g"
+)
 
 
 def weighed(*grams, undo=()):
@@ -29,28 +33,30 @@ def weighed(*grams, undo=()):
 
 def test_the_first_three_are_practice():
     """31, 24 and 28 found the size; 26, 27 and 28 were meant: 27 on the mean, a standard deviation of 1."""
-    (one,) = weighed_pieces(PLAN, weighed(31, 24, 28, 26, 27, 28))
-    assert (one.practice, one.meant) == ([31, 24, 28], [26, 27, 28])
-    assert (one.mean_g, one.spread_g) == (27, 1)
-    assert one.told_g == STEP.target.grams
+    (each_weighed_pieces,) = weighed_pieces(PLAN, weighed(31, 24, 28, 26, 27, 28))
+    assert (each_weighed_pieces.practice, each_weighed_pieces.meant) == ([31, 24, 28], [26, 27, 28])
+    assert (each_weighed_pieces.mean_g, each_weighed_pieces.spread_g) == (27, 1)
+    assert each_weighed_pieces.told_g == STEP.target.grams
 
 
 def test_while_there_are_no_others_they_count():
-    (one,) = weighed_pieces(PLAN, weighed(31, 25))
-    assert (one.practice, one.meant, one.mean_g) == ([31, 25], [], 28)
+    (each_weighed_pieces,) = weighed_pieces(PLAN, weighed(31, 25))
+    assert (each_weighed_pieces.practice, each_weighed_pieces.meant, each_weighed_pieces.mean_g) == ([31, 25], [], 28)
     assert weighed_pieces(PLAN, weighed(26))[0].spread_g is None
 
 
 def test_one_that_was_taken_back_was_none():
-    (one,) = weighed_pieces(PLAN, weighed(31, 99, 24, 28, 26, undo=(1,)))
-    assert (one.practice, one.meant) == ([31, 24, 28], [26])
+    (each_weighed_pieces,) = weighed_pieces(PLAN, weighed(31, 99, 24, 28, 26, undo=(1,)))
+    assert (each_weighed_pieces.practice, each_weighed_pieces.meant) == ([31, 24, 28], [26])
 
 
 def test_told_beside_happened_goes_by_what_was_meant():
     """Not by the last one, which was light."""
     events = weighed(40, 40, 40, 26, 28, 24)
-    found = next(one for one in compared(PLAN, events, WORKED.facts, BEGAN) if one.unit == "g")
-    assert found.happened == pytest.approx(26)
+    compared_prediction = next(
+        prediction for prediction in compared(PLAN, events, WORKED.facts, BEGAN) if prediction.unit == "g"
+    )
+    assert compared_prediction.happened == pytest.approx(26)
     assert meant_mean([40, 40, 40, 26, 28, 24]) == 26
 
 

@@ -19,13 +19,13 @@ def at(minutes):
 
 
 def step(name, minutes, hands="held", after=(), window=None):
-    waits = [StepWait(step=one, at_least=least, at_most=most) for one, least, most in after]
+    waits = [StepWait(step=item, at_least=least, at_most=most) for item, least, most in after]
     rest = {"cue": None, "window": window, "target": None, "to_hand": [], "cautions": [], "uses": []}
     return StepResult(id=name, title=name.title(), words="", minutes=minutes, hands=hands, after=waits, **rest)
 
 
 def plan(*rows, serve=120):
-    scheduled = [ScheduledStep(step=one, starts=at(a), ends=at(a + one.minutes)) for one, a in rows]
+    scheduled = [ScheduledStep(step=row, starts=at(a), ends=at(a + row.minutes)) for row, a in rows]
     return Plan(serve=at(serve), begin=scheduled[0].starts, scheduled=scheduled, proven=True, quiet_kept=True)
 
 
@@ -48,14 +48,14 @@ class TestReport:
     def test_what_stood_past_its_latest(self):
         its = plan((STEAM, 0), serve=60)
         told = report([("a cake", its, events((0, "started", "steam"), (69, "done", "steam")))], 1, at(70))
-        assert [one.says for one in told.burnt] == ["Steam: 14 min past its latest."]
-        assert [one.says for one in told.table] == ["a cake: 9 min late on the table."]
+        assert [item.says for item in told.burnt] == ["Steam: 14 min past its latest."]
+        assert [item.says for item in told.table] == ["a cake: 9 min late on the table."]
 
     def test_two_held_at_once(self):
-        one, two = plan((step("stir", 10), 0)), plan((step("burn", 10), 0))
+        item, two = plan((step("stir", 10), 0)), plan((step("burn", 10), 0))
         told = report(
             [
-                ("a", one, events((0, "started", "stir"), (10, "done", "stir"))),
+                ("a", item, events((0, "started", "stir"), (10, "done", "stir"))),
                 ("b", two, events((6, "started", "burn"), (16, "done", "burn"))),
             ],
             1,
@@ -64,7 +64,7 @@ class TestReport:
         assert "Stir and Burn: held at once for 4 min." in [each.says for each in told.hands]
         again = report(
             [
-                ("a", one, events((0, "started", "stir"), (10, "done", "stir"))),
+                ("a", item, events((0, "started", "stir"), (10, "done", "stir"))),
                 ("b", two, events((0, "started", "burn"), (16, "done", "burn"))),
             ],
             2,
@@ -73,10 +73,10 @@ class TestReport:
         assert again.hands == []
 
     def test_what_waited_for_hands(self):
-        one, two = plan((step("stir", 30), 0)), plan((step("wrap", 10), 5))
+        item, two = plan((step("stir", 30), 0)), plan((step("wrap", 10), 5))
         told = report(
             [
-                ("a", one, events((0, "started", "stir"), (30, "done", "stir"))),
+                ("a", item, events((0, "started", "stir"), (30, "done", "stir"))),
                 ("b", two, events((30, "started", "wrap"), (40, "done", "wrap"))),
             ],
             1,
@@ -88,7 +88,7 @@ class TestReport:
         its = plan((step("dough", 10), 0), (step("wrap", 10, "held", [("dough", 0, 15)]), 10))
         done = events((0, "started", "dough"), (10, "done", "dough"), (35, "started", "wrap"), (45, "done", "wrap"))
         told = report([("balls", its, done)], 1, at(50))
-        assert [one.says for one in told.missed] == ["Wrap began 25 min after dough, 15 min at most."]
+        assert [item.says for item in told.missed] == ["Wrap began 25 min after dough, 15 min at most."]
 
 
 def rounds():
@@ -101,10 +101,10 @@ class TestCook:
         part = rounds()
         done = played([part], SimulatedCookTraits(), 1)[0]
         state = state_of(part.plan, done, done[-1].at + timedelta(minutes=1))
-        assert all(one.status == "done" for one in state.steps)
+        assert all(step_state.status == "done" for step_state in state.steps)
         told = report([("rounds", part.plan, done)], 1, done[-1].at)
         assert told.burnt == []
-        assert not [one for one in told.hands if "at once" in one.says]
+        assert not [item for item in told.hands if "at once" in item.says]
 
     def test_every_event_can_be_taken(self):
         part = rounds()
@@ -121,15 +121,15 @@ class TestCook:
         part = rounds()
 
         def ends(manner):
-            found = [played([part], manner.model_copy(update={"seed": seed}), 1)[0] for seed in range(30)]
-            last = [max(event.at for event in one) for one in found]
-            return sum((one - part.plan.serve).total_seconds() / 60 for one in last) / 30
+            eventses = [played([part], manner.model_copy(update={"seed": seed}), 1)[0] for seed in range(30)]
+            last = [max(event.at for event in run_finished) for run_finished in eventses]
+            return sum((moment - part.plan.serve).total_seconds() / 60 for moment in last) / 30
 
         assert ends(SimulatedCookTraits(late=2)) > ends(SimulatedCookTraits(late=1)) > ends(SimulatedCookTraits()) + 5
 
     def test_who_is_heavy_handed_is_heavier(self):
         part = rounds()
-        targets = {one.step.id: one.step.target.grams for one in part.plan.scheduled if one.step.target}
+        targets = {item.step.id: item.step.target.grams for item in part.plan.scheduled if item.step.target}
 
         def over(heavy):
             shares = [
@@ -156,7 +156,7 @@ class TestCook:
         assert 8 <= burnt <= 28  # 28 % of sixty, and its scatter
 
     def test_one_pair_of_hands_is_never_in_two(self):
-        one, two = plan((step("stir", 30), 0)), plan((step("burn", 20), 5))
-        done = played([RehearsedRun(one), RehearsedRun(two)], SimulatedCookTraits(late=1), 1)
-        told = report([("a", one, done[0]), ("b", two, done[1])], 1, at(200))
+        item, two = plan((step("stir", 30), 0)), plan((step("burn", 20), 5))
+        done = played([RehearsedRun(item), RehearsedRun(two)], SimulatedCookTraits(late=1), 1)
+        told = report([("a", item, done[0]), ("b", two, done[1])], 1, at(200))
         assert not [each for each in told.hands if "at once" in each.says]

@@ -21,7 +21,7 @@ def at(minutes):
 
 
 def step(name, minutes, hands="held", after=(), uses=()):
-    waits = [StepWait(step=one, at_least=least, at_most=most) for one, least, most in after]
+    waits = [StepWait(step=item, at_least=least, at_most=most) for item, least, most in after]
     rest = {"cue": None, "window": None, "target": None, "to_hand": [], "cautions": []}
     return StepResult(
         id=name, title=name.title(), words="", minutes=minutes, hands=hands, uses=list(uses), after=waits, **rest
@@ -29,7 +29,7 @@ def step(name, minutes, hands="held", after=(), uses=()):
 
 
 def plan(*rows, serve):
-    scheduled = [ScheduledStep(step=one, starts=at(a), ends=at(a + one.minutes)) for one, a in rows]
+    scheduled = [ScheduledStep(step=row, starts=at(a), ends=at(a + row.minutes)) for row, a in rows]
     return Plan(serve=at(serve), begin=scheduled[0].starts, scheduled=scheduled, proven=True, quiet_kept=True)
 
 
@@ -65,7 +65,7 @@ class TestTheTable:
             [going("cake", its, happened((15, "started", "mix"), (25, "done", "mix")), 25)], KITCHEN, now=at(25)
         )
         assert now.later_min == 0
-        assert {one.step.id: one.starts for one in now.scheduled[0]}["cut"] == at(140)
+        assert {scheduled_step.step.id: scheduled_step.starts for scheduled_step in now.scheduled[0]}["cut"] == at(140)
 
     def test_is_later_by_what_is_lost(self):
         """Fifteen minutes late without slack: fifteen minutes later, and that is said."""
@@ -79,7 +79,7 @@ class TestTheTable:
     def test_another_school_is_offered_where_it_helps(self):
         its = cake()
         chilled = [
-            one.model_copy(update={"minutes": 30}) if one.id == "cool" else one for one in (MIX, STEAM, COOL, CUT)
+            item.model_copy(update={"minutes": 30}) if item.id == "cool" else item for item in (MIX, STEAM, COOL, CUT)
         ]
         state = [going("cake", its, happened((15, "started", "mix"), (25, "done", "mix")), 25)]
         now = replan(state, KITCHEN, now=at(25), otherwise=lambda run: [("in the cold", chilled)])
@@ -99,7 +99,7 @@ class TestWhatHappened:
         its = cake()
         events = happened((0, "started", "mix"), (12, "done", "mix"))
         now = replan([going("cake", its, events, 30)], KITCHEN, now=at(30))
-        assert [one.step.id for one in now.scheduled[0]] == ["cool", "cut"]
+        assert [scheduled_step.step.id for scheduled_step in now.scheduled[0]] == ["cool", "cut"]
         assert now.scheduled[0][0].starts >= at(52)
 
     def test_what_is_left_of_a_wait_is_waited_for(self):
@@ -112,11 +112,11 @@ class TestWhatHappened:
 
     def test_two_that_run_at_once_are_no_clash(self):
         """One cook holds two pans, against all reason: that is so, and the rest is planned behind it."""
-        one = plan((step("stir", 30), 0), (step("pour", 5, "held", [("stir", 0, None)]), 30), serve=60)
+        item = plan((step("stir", 30), 0), (step("pour", 5, "held", [("stir", 0, None)]), 30), serve=60)
         two = plan((step("burn", 20), 0), serve=60)
         now = replan(
             [
-                going("a", one, happened((0, "started", "stir")), 10),
+                going("a", item, happened((0, "started", "stir")), 10),
                 going("b", two, happened((2, "started", "burn")), 10),
             ],
             KITCHEN,
@@ -161,8 +161,8 @@ class TestTheFold:
         told = [
             state_of(its, events, at(16)) for events in ([more, moved], [more, moved, back], [more, moved, back, again])
         ]
-        assert [one.steps[-1].planned_starts for one in told] == [at(150), at(110), at(150)]
-        assert [one.says for one in told] == [["Cut later."], [], ["Cut later."]]
+        assert [run_state.steps[-1].planned_starts for run_state in told] == [at(150), at(110), at(150)]
+        assert [run_state.says for run_state in told] == [["Cut later."], [], ["Cut later."]]
 
     def test_it_falls_with_anything_that_it_was_made_after(self):
         """Made for the second five minutes; the first are taken back, and it was planned from what is not so. A note
@@ -176,8 +176,8 @@ class TestTheFold:
         def cut_at(*events):
             return state_of(its, events, at(16)).steps[-1].planned_starts
 
-        def of(one):
-            return back.model_copy(update={"of": one.uid})
+        def of(item):
+            return back.model_copy(update={"of": item.uid})
 
         assert cut_at(note, first, second, moved) == at(150)
         assert cut_at(note, first, second, moved, of(note)) == at(150)
@@ -201,6 +201,6 @@ class TestTheFold:
         its = plan((MIX, 0), serve=60)
         tap = {"kind": "counted", "step": "mix"}
         raw = [{**tap, "times": 1}, {**tap, "times": 10}, {"kind": "handed", "step": "mix", "text": "the helper"}]
-        events = [event_from({"uid": f"event-{i:03}", "at": at(i), **one}) for i, one in enumerate(raw)]
+        events = [event_from({"uid": f"event-{i:03}", "at": at(i), **item}) for i, item in enumerate(raw)]
         mix = state_of(its, events, at(8)).steps[0]
         assert (mix.count, mix.who) == (11, "the helper")

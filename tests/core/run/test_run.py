@@ -34,33 +34,33 @@ def look(events, minute):
 
 def played(until):
     """Everything before `until`, done as planned."""
-    found = []
-    for one in PLAN.scheduled:
-        if one.step.id == until:
-            return found, (one.starts - NOW).total_seconds() / 60
-        for kind, at in (("started", one.starts), ("done", one.ends)):
-            found.append(event(kind, one.step.id, (at - NOW).total_seconds() / 60))
+    result = []
+    for scheduled_step in PLAN.scheduled:
+        if scheduled_step.step.id == until:
+            return result, (scheduled_step.starts - NOW).total_seconds() / 60
+        for kind, at in (("started", scheduled_step.starts), ("done", scheduled_step.ends)):
+            result.append(event(kind, scheduled_step.step.id, (at - NOW).total_seconds() / 60))
     raise AssertionError(until)
 
 
 class TestRun:
     def test_it_begins_with_something_for_the_hands(self):
-        state, found = look([], 0)
+        state, result = look([], 0)
         assert state.focus in ("melt", "line")
-        assert {name for name, one in found.items() if one.status == "ready"} == {"melt", "line"}
+        assert {name for name, item in result.items() if item.status == "ready"} == {"melt", "line"}
         assert state.late_min == 0
 
     def test_a_step_whose_time_has_not_come_does_not_push_in(self):
         """Line is done and melt is on: the steamer could be lit, but is not wanted for a good while."""
         events = [event("done", "line", 1), event("started", "melt", 1)]
-        state, found = look(events, 2)
-        assert found["raise-steam"].status == "ready"
+        state, result = look(events, 2)
+        assert result["raise-steam"].status == "ready"
         assert state.focus == "melt"
 
     def test_clocks_are_instants(self):
         before, at = played("steam")
-        state, found = look([*before, event("started", "steam", at)], at + 5)
-        steam = found["steam"]
+        state, result = look([*before, event("started", "steam", at)], at + 5)
+        steam = result["steam"]
         step = next(s.step for s in PLAN.scheduled if s.step.id == "steam")
         assert steam.due == NOW + timedelta(minutes=at + step.minutes)
         assert steam.first_check == NOW + timedelta(minutes=at + step.window.first_check)
@@ -70,18 +70,18 @@ class TestRun:
         before, at = played("steam")
         events = [*before, event("started", "steam", at)]
         _, was_found = look(events, at + 1)
-        now, found = look([*events, event("not_yet", "steam", at + 1)], at + 1)
-        assert found["steam"].due - was_found["steam"].due == timedelta(minutes=5)
+        now, result = look([*events, event("not_yet", "steam", at + 1)], at + 1)
+        assert result["steam"].due - was_found["steam"].due == timedelta(minutes=5)
         assert 5 - SLACK_MIN <= now.late_min <= 5
 
     def test_a_free_step_starts_and_ends_by_itself(self):
         events = [event("done", "melt", 8)]
-        _, found = look(events, 9)
-        assert found["cool-syrup"].status == "running"
-        assert found["cool-syrup"].started == NOW + timedelta(minutes=8)
+        _, result = look(events, 9)
+        assert result["cool-syrup"].status == "running"
+        assert result["cool-syrup"].started == NOW + timedelta(minutes=8)
         events += [event("done", "line", 10), event("started", "mix", 22)]
-        _, found = look(events, 23)
-        assert found["cool-syrup"].ended == NOW + timedelta(minutes=22)
+        _, result = look(events, 23)
+        assert result["cool-syrup"].ended == NOW + timedelta(minutes=22)
 
     def test_idling_makes_it_late(self):
         state, _ = look([], 30)
@@ -94,22 +94,22 @@ class TestRun:
 
     def test_undo_takes_back_one_mark_after_another(self):
         events = [event("started", "melt", 0), event("done", "melt", 8), event("undone", None, 9)]
-        _, found = look(events, 9)
-        assert found["melt"].status == "running"
-        assert found["cool-syrup"].status == "waiting"
-        _, found = look([*events, event("undone", None, 10)], 10)
-        assert found["melt"].status == "ready"
-        _, found = look([*events, event("undone", None, 10), event("undone", None, 11)], 11)
-        assert found["melt"].status == "ready"
+        _, result = look(events, 9)
+        assert result["melt"].status == "running"
+        assert result["cool-syrup"].status == "waiting"
+        _, result = look([*events, event("undone", None, 10)], 10)
+        assert result["melt"].status == "ready"
+        _, result = look([*events, event("undone", None, 10), event("undone", None, 11)], 11)
+        assert result["melt"].status == "ready"
 
     def test_undo_of_two_marks_made_at_once_takes_the_later_one(self):
         before, at = played("steam")
-        _, found = look([*before, event("started", "steam", at), event("undone", None, at)], at)
-        assert found["steam"].status == "ready"
-        assert found["pour"].status == "done"
+        _, result = look([*before, event("started", "steam", at), event("undone", None, at)], at)
+        assert result["steam"].status == "ready"
+        assert result["pour"].status == "done"
 
     def test_weights_and_notes_are_kept(self):
-        state, found = look(
+        state, result = look(
             [
                 event("weighed", "mix", 3, grams=931.5),
                 event("noted", "mix", 4, text="thick"),
@@ -117,15 +117,15 @@ class TestRun:
             ],
             6,
         )
-        assert [one.grams for one in found["mix"].weights] == [931.5]
+        assert [weight.grams for weight in result["mix"].weights] == [931.5]
         assert [(note.kind, note.text) for note in state.notes] == [("noted", "thick"), ("fault", "lumps")]
 
     def test_to_the_end(self):
         before, at = played("serve")
-        state, found = look([*before, event("done", "serve", at + 5), event("finished", None, at + 6)], at + 6)
+        state, result = look([*before, event("done", "serve", at + 5), event("finished", None, at + 6)], at + 6)
         assert state.status == "finished"
         assert state.focus is None
-        assert all(one.status == "done" for one in found.values())
+        assert all(item.status == "done" for item in result.values())
 
     @settings(max_examples=60, deadline=None)
     @given(
@@ -139,11 +139,11 @@ class TestRun:
     )
     def test_any_order_of_events_is_survived(self, marks):
         events = [event(kind, step, float(i)) for i, (kind, step) in enumerate(marks)]
-        _, found = look(events, len(marks))
-        assert len(found) == len(PLAN.scheduled)
-        for one in found.values():
-            assert one.expected_ends >= one.expected_starts
-            assert one.ended is None or one.started is not None
+        _, result = look(events, len(marks))
+        assert len(result) == len(PLAN.scheduled)
+        for item in result.values():
+            assert item.expected_ends >= item.expected_starts
+            assert item.ended is None or item.started is not None
 
     @pytest.mark.parametrize(
         ("bad", "path"),

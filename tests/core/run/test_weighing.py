@@ -47,7 +47,7 @@ class TestBench:
     def test_pieces_outside_the_tolerance(self):
         """5 % of 30 is 1.5: 31.4 is inside; 32 against (300 - 31.4) / 9 = 29.84 is 7.2 % over."""
         state = bench(300, 10, 31.4, 32)
-        assert [one.outside for one in state.weighed] == [False, True]
+        assert [item.outside for item in state.weighed] == [False, True]
         assert state.weighed[1].off_pct == pytest.approx(7.22, abs=0.01)
         assert "too heavy" in state.says
 
@@ -104,7 +104,7 @@ class TestBench:
     def test_marks_that_make_no_sense(self, marks, kind, grams, path):
         setup = BenchSetup(what="dough", total_g=100, pieces=2)
         with pytest.raises(Refused) as caught:
-            check_mark(setup, [mark(*one) for one in marks], mark(kind, grams))
+            check_mark(setup, [mark(*each_mark) for each_mark in marks], mark(kind, grams))
         assert caught.value.problems[0].path == path
 
     def test_a_bench_that_makes_no_sense(self):
@@ -118,14 +118,14 @@ class TestBench:
             return
         setup, marks = BenchSetup(what="dough", total_g=total, pieces=pieces), []
         for g in grams:
-            one = mark("piece", g)
+            item = mark("piece", g)
             try:
-                check_mark(setup, marks, one)
+                check_mark(setup, marks, item)
             except Refused:
                 continue
-            marks.append(one)
+            marks.append(item)
         state = bench_of(setup, marks)
-        gone = sum(one.grams for one in state.weighed)
+        gone = sum(piece.grams for piece in state.weighed)
         # The last lump may be a hair more than was left: the scale and the first weighing need not agree to the gram.
         assert total - 1e-6 <= gone + state.left_g <= total * 1.02 + 1.0
         assert len(state.weighed) + state.left_pieces == pieces
@@ -175,10 +175,10 @@ def a_cook(seed, follows, pieces=60, total=1800.0):
 def test_who_follows_the_target_comes_out_more_alike(seed):
     followed, ignored = a_cook(seed, True), a_cook(seed, False)
     for state in (followed, ignored):
-        assert sum(one.grams for one in state.weighed) + state.left_g == pytest.approx(1800, abs=0.2)
+        assert sum(item.grams for item in state.weighed) + state.left_g == pytest.approx(1800, abs=0.2)
     assert len(followed.weighed) == 60
-    made = [one.grams for one in followed.weighed]
-    careless = [one.grams for one in ignored.weighed] + [0.0] * (60 - len(ignored.weighed))
+    made = [item.grams for item in followed.weighed]
+    careless = [item.grams for item in ignored.weighed] + [0.0] * (60 - len(ignored.weighed))
     assert stdev(made) < stdev(careless)
     assert fmean(made) == pytest.approx(30, abs=0.1)
 
@@ -228,11 +228,11 @@ class TestSimulatedScale:
         scale = SimulatedScale(seed=3)
         scale.put(25, 1.0)
         moving = readings(scale, 1.0, 2.4)
-        assert not any(one.steady for one in moving)
-        assert max(one.grams for one in moving) > 26
+        assert not any(item.steady for item in moving)
+        assert max(item.grams for item in moving) > 26
         still = readings(scale, 2.6, 4.6)
-        assert all(one.steady for one in still)
-        assert fmean(one.grams for one in still) == pytest.approx(25, abs=0.05)
+        assert all(item.steady for item in still)
+        assert fmean(item.grams for item in still) == pytest.approx(25, abs=0.05)
 
     def test_zero_drift_and_overload(self):
         scale = SimulatedScale(noise_g=0, drift_g_per_min=0.6)
@@ -247,12 +247,12 @@ class TestSimulatedScale:
 class TestStillness:
     def stills(self, *loads, seed=2):
         """Where an empty tray comes to rest on which these are put one after another; 0 lifts everything off."""
-        scale, rest, t, found = SimulatedScale(seed=seed), SettlingDetector(settled_g=0.0), 0.0, []
+        scale, rest, t, result = SimulatedScale(seed=seed), SettlingDetector(settled_g=0.0), 0.0, []
         for load in loads:
             scale.put(load, t) if load else scale.lift(t)
-            found += [lies.grams for one in readings(scale, t, t + 4) if (lies := rest.still(one)) is not None]
+            result += [lies.grams for reading in readings(scale, t, t + 4) if (lies := rest.still(reading)) is not None]
             t += 4
-        return found
+        return result
 
     def test_one_after_another_mended_and_lifted_off(self):
         assert self.stills(25, 0, 31, -3, 24, 0) == pytest.approx([25, 0, 31, 28, 52, 0], abs=0.3)
@@ -260,7 +260,7 @@ class TestStillness:
     def test_what_lies_there_at_the_beginning_is_told_as_such(self):
         scale, rest = SimulatedScale(noise_g=0, drift_g_per_min=0), SettlingDetector()
         scale.put(40, -9)
-        told = [lies for one in readings(scale, 0, 2) if (lies := rest.still(one))]
+        told = [lies for reading in readings(scale, 0, 2) if (lies := rest.still(reading))]
         assert told == [SettledWeight(40, first=True)]
 
     def test_nothing_new_tells_nothing(self):
@@ -275,4 +275,4 @@ class TestStillness:
 
     def test_an_hour_of_drift_is_no_lump(self):
         scale, rest = SimulatedScale(noise_g=0, drift_g_per_min=0.2), SettlingDetector(settled_g=0.0)
-        assert not [1 for one in readings(scale, 0, 3600, 0.5) if rest.still(one) is not None]
+        assert not [1 for reading in readings(scale, 0, 3600, 0.5) if rest.still(reading) is not None]

@@ -35,9 +35,9 @@ def sheet(*parts, way="set-cake", **more):
 
 
 def refused(*parts, **more):
-    with pytest.raises(Refused) as found:
+    with pytest.raises(Refused) as result:
         sheet(*parts, **more)
-    return "; ".join(f"{one.path}: {one.says} ({one.accepts})" for one in found.value.problems)
+    return "; ".join(f"{problem.path}: {problem.says} ({problem.accepts})" for problem in result.value.problems)
 
 
 class TestWhatIsRefused:
@@ -85,13 +85,13 @@ class TestWhatIsRefused:
 
 def test_parts_are_made_after_what_goes_into_them():
     """Glaze takes syrup, syrup takes infusion: made the other way round from how they stand."""
-    found = sheet(
+    result = sheet(
         base(),
         part("glaze", takes=[{"of": "syrup", "share": 0.2}]),
         part("syrup", line("white-sugar", 100), takes=[{"of": "liquid", "share": 1}]),
         part("liquid", line("water", 200), family="leaf-infusion"),
     )
-    order = working_order(WAYS[found.way], found.parts)
+    order = working_order(WAYS[result.way], result.parts)
     assert order.index("liquid") < order.index("syrup") < order.index("base")
     assert order.index("syrup") < order.index("glaze")
 
@@ -99,22 +99,22 @@ def test_parts_are_made_after_what_goes_into_them():
 def test_a_rest_is_what_those_who_take_leave_whoever_is_made_first():
     """The base gets the rest of the syrup, though the glaze that takes 40 g of it is made after the base."""
     syrup = part("syrup", line("mild-honey", 250), family="leaf-infusion")
-    found = sheet(base(), syrup, part("glaze", takes=[{"of": "syrup", "amount": {"value": 40, "unit": "g"}}]))
-    bowl = weigh(found, Shelf(Kitchen()))
+    result = sheet(base(), syrup, part("glaze", takes=[{"of": "syrup", "amount": {"value": 40, "unit": "g"}}]))
+    bowl = weigh(result, Shelf(Kitchen()))
     made = bowl.parts["syrup"].main.made.grams
     assert bowl.parts["glaze"].grams == pytest.approx(40)
     assert bowl.base.grams == pytest.approx(380 + made - 40)
-    assert all(one.short_g == 0 for one in bowl.taken)
+    assert all(taken.short_g == 0 for taken in bowl.taken)
 
 
 class TestLifting:
     def test_a_share_kept_back_in_version_1(self):
         document = {"format": "kemble-sheet", "version": 1, "way": "set-cake"}
-        found = sheet_from(
+        found_sheet = sheet_from(
             {**document, "parts": [{**base(), "kept": 0.0}, {**part("syrup", line("mild-honey", 30)), "kept": 0.25}]}
         )
-        assert (found.version, found.base.kept) == (2, None)
-        assert found.parts[1].kept.share == 0.25
+        assert (found_sheet.version, found_sheet.base.kept) == (2, None)
+        assert found_sheet.parts[1].kept.share == 0.25
 
     @pytest.mark.parametrize("file", sorted(RUNS.glob("*.json")), ids=lambda file: file.stem)
     def test_written_and_read_again_it_is_equal(self, file):
@@ -149,46 +149,46 @@ def flows(draw):
         if role == "base":
             lines.append(line("sweet-rice-flour", 200))
         takes = [{"of": of, **draw(SOME)} for of in made if draw(st.booleans())]
-        one = part(role, *lines, takes=takes)
+        item = part(role, *lines, takes=takes)
         if role != "base":
-            one["family"] = draw(st.sampled_from(sorted(f.id for f in FAMILIES.values() if role in f.roles)))
-            one["kept"] = draw(st.none() | SOME.filter(lambda some: some.get("share", 0) < 1))
+            item["family"] = draw(st.sampled_from(sorted(f.id for f in FAMILIES.values() if role in f.roles)))
+            item["kept"] = draw(st.none() | SOME.filter(lambda some: some.get("share", 0) < 1))
             # Only to what is made later, so that no circle closes: the base, or off the flow.
-            one["rest"] = {"": {"to": draw(st.sampled_from(["whole", "beside", "kept", "base"]))}}
-            made += [f"{role}.{output.id}" for output in FAMILIES[one["family"]].outputs]
-        parts.append(one)
+            item["rest"] = {"": {"to": draw(st.sampled_from(["whole", "beside", "kept", "base"]))}}
+            made += [f"{role}.{output.id}" for output in FAMILIES[item["family"]].outputs]
+        parts.append(item)
     return sheet_from({"way": "batter-bake", "parts": list(draw(st.permutations(parts)))})
 
 
 @settings(max_examples=120, deadline=None)
 @given(flows())
-def test_every_gram_of_a_line_ends_in_one_place(found):
+def test_every_gram_of_a_line_ends_in_one_place(result):
     """Of every component: what the lines bring is in the base, where an output ends, or lost where a part was made."""
-    bowl = weigh(found, Shelf(Kitchen()))
+    bowl = weigh(result, Shelf(Kitchen()))
 
     def summed(compositions):
         return dict(zip(COMPONENTS, Composition.summed(compositions).parts, strict=True)) if compositions else {}
 
-    brought = summed([one.item.composition(one.used_g) for one in bowl.lines])
+    brought = summed([weighed_line.item.composition(weighed_line.used_g) for weighed_line in bowl.lines])
     beside = [part for part in bowl.parts.values() if part.role != "base"]
     ends = [bowl.base.composition]
     lost = dict.fromkeys(COMPONENTS, 0.0)
-    for one in beside:
-        for had in one.outputs:
+    for part_bowl in beside:
+        for had in part_bowl.outputs:
             assert had.taken + had.kept + had.away + had.rest == pytest.approx(had.made.grams, rel=1e-9, abs=1e-9)
             ends.append(had.composition(had.kept + had.away + had.rest))
-        after = summed([had.made.composition for had in one.outputs])
+        after = summed([had.made.composition for had in part_bowl.outputs])
         for name in COMPONENTS:
-            lost[name] += getattr(one.composition, name) - after[name]
+            lost[name] += getattr(part_bowl.composition, name) - after[name]
     there = summed(ends)
     for name in COMPONENTS:
         assert there[name] + lost[name] == pytest.approx(brought[name], rel=1e-9, abs=1e-9)
     # Energy follows from what it is of, in kJ a gram: 17 of starch, sugar and protein, 37 of fat, 8 of fibre.
     assert energy(there) + energy(lost) == pytest.approx(energy(brought), rel=1e-9, abs=1e-9)
-    for one in beside:
-        after = summed([had.made.composition for had in one.outputs])
-        more = [name for name in COMPONENTS if after[name] > getattr(one.composition, name) * (1 + 1e-9) + 1e-9]
-        assert more == [] or (more == ["water"] and _takes_up_water(one)), one.role
+    for part_bowl in beside:
+        after = summed([had.made.composition for had in part_bowl.outputs])
+        more = [name for name in COMPONENTS if after[name] > getattr(part_bowl.composition, name) * (1 + 1e-9) + 1e-9]
+        assert more == [] or (more == ["water"] and _takes_up_water(part_bowl)), part_bowl.role
 
 
 def energy(of):

@@ -54,7 +54,7 @@ def test_by_hand():
 
 def test_the_server_asks_too():
     plan = plan_from(steps("set-cake"), KITCHEN, begin=NOW)
-    steam = next(one.step.id for one in plan.scheduled if one.step.window)
+    steam = next(scheduled_step.step.id for scheduled_step in plan.scheduled if scheduled_step.step.window)
     hot = {"uid": "hot-heart", "at": NOW, "kind": "probed", "step": steam, "celsius": 149.0}
     with pytest.raises(Refused, match="so hot"):
         check_event(plan, event_from(hot))

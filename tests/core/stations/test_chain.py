@@ -53,7 +53,7 @@ def adjust(sheet, to, kitchen=KITCHEN):
 
 def weighed(sheet, kitchen=KITCHEN):
     """Grams of every line, in order."""
-    return [one.grams for one in weigh(sheet, Shelf(kitchen)).lines]
+    return [line.grams for line in weigh(sheet, Shelf(kitchen)).lines]
 
 
 @pytest.mark.parametrize("way", ALL)
@@ -104,7 +104,7 @@ def test_no_gram_is_lost_from_lines_to_parts_to_pieces(sheet):
     facts = {key: fact.value for key, fact in work(sheet, KITCHEN).facts.items()}
     bowl = weigh(sheet, Shelf(KITCHEN))
     parts = {role: part.grams for role, part in bowl.parts.items()}
-    held = sum(one.reserve_g for one in bowl.lines)
+    held = sum(line.reserve_g for line in bowl.lines)
     assert sum(parts.values()) + held == pytest.approx(sum(weighed(sheet)), rel=1e-9)
     for role, grams in parts.items():
         assert bowl.parts[role].composition.total == pytest.approx(grams, rel=1e-9)
@@ -167,10 +167,10 @@ def test_ratios_come_out_as_asked_and_back(hydration, sugar):
     sheet = default_sheet("set-cake")
     facts = work(sheet, KITCHEN).facts
     there = adjust(sheet, Adjustment(by="ratio", hydration_pct=hydration, sugar_pct=sugar))
-    found = work(there, KITCHEN).facts
-    assert found["mix.hydration_pct"].value == pytest.approx(hydration)
-    assert found["mix.sugar_pct"].value == pytest.approx(sugar)
-    assert found["mix.base_g"].value == facts["mix.base_g"].value
+    facts_by_name = work(there, KITCHEN).facts
+    assert facts_by_name["mix.hydration_pct"].value == pytest.approx(hydration)
+    assert facts_by_name["mix.sugar_pct"].value == pytest.approx(sugar)
+    assert facts_by_name["mix.base_g"].value == facts["mix.base_g"].value
     back = adjust(
         there,
         Adjustment(by="ratio", hydration_pct=facts["mix.hydration_pct"].value, sugar_pct=facts["mix.sugar_pct"].value),
@@ -227,9 +227,9 @@ ROUTES = [
 
 @pytest.mark.parametrize(("way", "to", "key", "value"), ROUTES)
 def test_every_way_of_scaling_comes_out_as_asked(way, to, key, value):
-    found = work(adjust(default_sheet(way), Adjustment.model_validate(to)), KITCHEN)
-    assert found.problems == []
-    assert found.facts[key].value == pytest.approx(value, rel=1e-3)
+    result = work(adjust(default_sheet(way), Adjustment.model_validate(to)), KITCHEN)
+    assert result.problems == []
+    assert result.facts[key].value == pytest.approx(value, rel=1e-3)
 
 
 @pytest.mark.parametrize("way", ALL)
@@ -259,8 +259,8 @@ def test_a_line_in_another_unit_is_the_same_line():
     """390 ml of tea at 1.0 g/ml are 390 g, 1.56 metric cups, and 2 of a cook's cup of 195 ml."""
     kitchen = Kitchen(own_cup_ml=195)
     sheet = default_sheet("set-cake")
-    one = Adjustment(by="line", part=0, line=1, grams=390)
-    sheet = adjust(sheet, one, kitchen)
+    adjustment = Adjustment(by="line", part=0, line=1, grams=390)
+    sheet = adjust(sheet, adjustment, kitchen)
     for unit, value in (("cup_metric", 1.56), ("cup_own", 2.0), ("kg", 0.39)):
         there = adjust(sheet, Adjustment(by="unit", part=0, line=1, unit=unit), kitchen)
         assert there.base.lines[1].amount.value == pytest.approx(value)
@@ -282,12 +282,12 @@ def test_so_much_of_a_line_in_the_unit_it_is_written_in():
 @pytest.mark.parametrize("way", [way for way in ALL if WAYS[way].form != "tin"])
 def test_scaling_by_pieces_and_back(way):
     """A sheet for 20 pieces, made for 31 heavier ones, and for 20 again."""
-    one = Adjustment(by="pieces", count=20, piece_g=21.0)
-    twenty = adjust(default_sheet(way), one)
+    adjustment = Adjustment(by="pieces", count=20, piece_g=21.0)
+    twenty = adjust(default_sheet(way), adjustment)
     assert work(twenty, KITCHEN).facts["shape.pieces"].value == 20
     there = adjust(twenty, Adjustment(by="pieces", count=31, piece_g=27.5))
     assert work(there, KITCHEN).facts["shape.pieces"].value == 31
-    assert weighed(adjust(there, one)) == pytest.approx(weighed(twenty), abs=0.01)
+    assert weighed(adjust(there, adjustment)) == pytest.approx(weighed(twenty), abs=0.01)
 
 
 @pytest.mark.long
@@ -357,7 +357,7 @@ def test_a_change_ripples_and_says_old_and_new():
     sheet = default_sheet("set-cake")
     before = work(sheet, KITCHEN).facts
     wetter = adjust(sheet, Adjustment(by="ratio", hydration_pct=140, sugar_pct=before["mix.sugar_pct"].value))
-    moved = {one.key: one for one in ripple(before, work(wetter, KITCHEN).facts)}
+    moved = {change.key: change for change in ripple(before, work(wetter, KITCHEN).facts)}
     assert round(moved["mix.hydration_pct"].old) == 126
     assert moved["mix.hydration_pct"].new == pytest.approx(140)
     assert "heat.done_min" in moved
@@ -481,7 +481,7 @@ def test_any_sheet_that_can_be_read_can_be_worked(data):
         return
     answer = work(sheet, KITCHEN)
     assert answer.facts or answer.problems
-    assert not [one for one in answer.problems if one.path == "the sheet"]
+    assert not [problem for problem in answer.problems if problem.path == "the sheet"]
 
 
 @pytest.mark.parametrize(
@@ -495,7 +495,7 @@ def test_any_sheet_that_can_be_read_can_be_worked(data):
 def test_the_smallest_number_there_is_is_refused_by_name(way, field, path):
     document = json.loads(default_sheet(way).model_dump_json())
     document[field[0]][field[1]] = 5e-324
-    assert [one.path for one in work(sheet_from(document), KITCHEN).problems] == [path]
+    assert [problem.path for problem in work(sheet_from(document), KITCHEN).problems] == [path]
 
 
 @pytest.mark.parametrize("broken", ["weigh", "rest", "steps_of", "core_curve"])

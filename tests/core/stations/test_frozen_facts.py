@@ -35,13 +35,13 @@ def test_the_facts_are_those_they_were(file):
     kept = json.loads(file.read_text(encoding="utf-8"))
     answer = work(sheet_from(kept["sheet"]), Kitchen.model_validate(kept["kitchen"]))
     assert answer.problems == []
-    found = {key: [fact.value, fact.unit, fact.low, fact.high] for key, fact in answer.facts.items()}
-    assert [key for key in kept["facts"] if key not in found] == []  # nothing that was told is untold
+    result = {key: [fact.value, fact.unit, fact.low, fact.high] for key, fact in answer.facts.items()}
+    assert [key for key in kept["facts"] if key not in result] == []  # nothing that was told is untold
     moved = {
-        key: (then, found[key])
+        key: (then, result[key])
         for key, then in kept["facts"].items()
         if not key.startswith(TIMES)
-        and not alike(*(one[: 2 if key.endswith(ENDS) else 4] for one in (found[key], then)))
+        and not alike(*(item[: 2 if key.endswith(ENDS) else 4] for item in (result[key], then)))
     }
     assert set(moved) == MEANT.get(file.stem, set()), moved
 

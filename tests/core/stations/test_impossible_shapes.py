@@ -58,7 +58,7 @@ def test_a_tray_that_is_not_cut_so():
     """A piece heavier than the whole tray: the tray stays, without a knife's line."""
     cut = CAKE.cut.model_copy(update={"piece_g": 1990.0})
     worked = work(CAKE.model_copy(update={"cut": cut}), Kitchen())
-    assert [one.path for one in worked.problems] == ["cut.piece_g"]
+    assert [problem.path for problem in worked.problems] == ["cut.piece_g"]
     (tray,) = worked.drawings.cut.trays
     assert worked.drawings.cut.cannot
     assert (tray.length_mm, tray.cells, tray.lines) == (CAKE.vessel.tin.diameter_mm, (), ())

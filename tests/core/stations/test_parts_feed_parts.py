@@ -35,7 +35,7 @@ def told(sheet, kitchen=KITCHEN):
 
 
 def shelves(sheet):
-    return {one.ingredient: one.need_g for one in shopping([sheet], KITCHEN).lines}
+    return {shopping_line.ingredient: shopping_line.need_g for shopping_line in shopping([sheet], KITCHEN).lines}
 
 
 class TestInfusedOil:
@@ -45,17 +45,17 @@ class TestInfusedOil:
     oil = part("oil", line("sunflower-oil", 109), line("shallot", 60), family="infused-oil", name="shallot oil")
 
     def test_there_is_less_oil_than_went_in(self):
-        found, _ = told(with_parts("folded-pulls", self.oil))
-        assert found["part.oil.made_g"] == pytest.approx(99.4)
-        assert found["part.oil.also_g"] == pytest.approx(22.86, abs=0.01)
+        result, _ = told(with_parts("folded-pulls", self.oil))
+        assert result["part.oil.made_g"] == pytest.approx(99.4)
+        assert result["part.oil.also_g"] == pytest.approx(22.86, abs=0.01)
 
     def test_it_is_the_batters_fat_and_is_bought_once(self):
         plain, _ = told(with_parts("folded-pulls", self.oil))
         sheet = with_parts("folded-pulls", self.oil, base=[{"of": "oil", "amount": {"value": 30, "unit": "g"}}])
-        found, _ = told(sheet)
-        gained = (found["mix.fat_pct"] - plain["mix.fat_pct"]) * found["mix.base_g"] / 100
+        result, _ = told(sheet)
+        gained = (result["mix.fat_pct"] - plain["mix.fat_pct"]) * result["mix.base_g"] / 100
         assert gained == pytest.approx(30)
-        assert found["part.oil.have_g"] == pytest.approx(69.4)
+        assert result["part.oil.have_g"] == pytest.approx(69.4)
         bought = shelves(sheet)
         assert (bought["sunflower-oil"], bought["shallot"]) == (109, 60)
         assert bought.keys() == shelves(with_parts("folded-pulls", self.oil)).keys()
@@ -71,28 +71,28 @@ class TestOnePanOfCream:
         sheet = with_parts(
             "tray-rice", self.cream, base=[{"of": "topping.oil", "amount": {"value": 20, "unit": "g"}, "joins": "fold"}]
         )
-        found, worked = told(sheet)
-        assert found["part.topping.made_g"] == pytest.approx(98.22, abs=0.01)
-        assert found["part.topping.also_g"] == pytest.approx(77.28)
-        oil = next(one for one in worked.parts if one.role == "topping").outputs[1]
-        assert [(one.to, round(one.grams, 2)) for one in oil.goes] == [("base", 20.0), ("kept", 57.28)]
+        result, worked = told(sheet)
+        assert result["part.topping.made_g"] == pytest.approx(98.22, abs=0.01)
+        assert result["part.topping.also_g"] == pytest.approx(77.28)
+        oil = next(each_part for each_part in worked.parts if each_part.role == "topping").outputs[1]
+        assert [(flow.to, round(flow.grams, 2)) for flow in oil.goes] == [("base", 20.0), ("kept", 57.28)]
         thick = default_sheet("tray-rice").part("syrup").lines[0].amount.value * 0.98
         assert shelves(sheet)["coconut-milk-thick"] == pytest.approx(400 + thick)
 
     def test_more_than_there_is_is_told(self):
         sheet = with_parts("tray-rice", self.cream, base=[{"of": "topping.oil", "amount": {"value": 90, "unit": "g"}}])
-        found, worked = told(sheet)
-        assert found["part.topping.short_g"] == pytest.approx(90 - 77.28)
-        assert any("77 g are made, and the rice by 13 g goes short" in one.says for one in worked.advice)
+        result, worked = told(sheet)
+        assert result["part.topping.short_g"] == pytest.approx(90 - 77.28)
+        assert any("77 g are made, and the rice by 13 g goes short" in item.says for item in worked.advice)
 
 
 def test_taking_of_a_part_with_nothing_in_it_is_told():
     """Every line of the syrup is carried into the base: the glaze that takes of it gets nothing."""
     empty = part("syrup", line("mild-honey", 40, splits=[{"share": 1, "to": "base"}]))
     glaze = part("glaze", line("milk", 20), takes=[{"of": "syrup", "amount": {"value": 10, "unit": "g"}}])
-    found, worked = told(with_parts("batter-bake", empty, glaze))
-    assert found["part.syrup.short_g"] == pytest.approx(10)
-    assert any("0 g are made" in one.says and "Put something into it" in one.says for one in worked.advice)
+    result, worked = told(with_parts("batter-bake", empty, glaze))
+    assert result["part.syrup.short_g"] == pytest.approx(10)
+    assert any("0 g are made" in item.says and "Put something into it" in item.says for item in worked.advice)
 
 
 def test_a_batter_sweetened_by_its_own_caramel():
@@ -104,11 +104,11 @@ def test_a_batter_sweetened_by_its_own_caramel():
             part("syrup", line("white-sugar", 150), line("water", 120), family="burnt-sugar"),
         ],
     }
-    found, worked = told(sheet_from(document))
-    assert found["part.syrup.made_g"] == pytest.approx(230.54, abs=0.01)
-    assert found["mix.sugar_pct"] == pytest.approx(100 * 149.85 / 200)
-    assert found["mix.batch_g"] == pytest.approx(312 + 230.54, abs=0.01)
-    assert not any("Little sugar" in one.says for one in worked.advice)
+    result, worked = told(sheet_from(document))
+    assert result["part.syrup.made_g"] == pytest.approx(230.54, abs=0.01)
+    assert result["mix.sugar_pct"] == pytest.approx(100 * 149.85 / 200)
+    assert result["mix.batch_g"] == pytest.approx(312 + 230.54, abs=0.01)
+    assert not any("Little sugar" in item.says for item in worked.advice)
     order = [step.id for step in worked.steps]
     assert order.index("syrup-burn") < order.index("mix")
     assert "syrup-burn" in {wait.step for step in worked.steps if step.id in ("melt", "mix") for wait in step.after}
@@ -122,7 +122,7 @@ def test_a_tray_glazed_with_its_own_syrup_weighs_what_it_did():
     assert glazed["mix.cooked_g"] == pytest.approx(plain["mix.cooked_g"] - 60)
     assert glazed["whole.g"] == pytest.approx(plain["whole.g"]) == pytest.approx(plain["mix.cooked_g"])
     assert glazed["whole.sugar_pct"] == pytest.approx(plain["whole.sugar_pct"])
-    assert not any("Little sugar" in one.says for one in worked.advice)
+    assert not any("Little sugar" in item.says for item in worked.advice)
 
 
 @pytest.mark.parametrize("way", ["stirred-rounds", "pounded"])
@@ -133,8 +133,8 @@ def test_herb_kneaded_in_is_weighed_out_with_the_dough(way):
     assert green["mix.batch_g"] == pytest.approx(plain["mix.batch_g"])
     assert green["mix.gel_temperature_c"] == pytest.approx(plain["mix.gel_temperature_c"])
     assert green["mix.cooked_g"] == pytest.approx(plain["mix.cooked_g"] + 28.5)
-    step = next(one for one in worked.steps if one.id == "green")
-    assert [round(one.grams, 1) for one in step.to_hand] == [28.5]
+    step = next(step for step in worked.steps if step.id == "green")
+    assert [round(item.grams, 1) for item in step.to_hand] == [28.5]
 
 
 class TestOnATin:
@@ -142,14 +142,14 @@ class TestOnATin:
 
     def test_a_topping_weighs_and_goes_on_before_the_oven(self):
         plain, _ = told(default_sheet("batter-bake"))
-        found, worked = told(with_parts("batter-bake", self.nuts))
-        assert found["whole.g"] == pytest.approx(plain["mix.cooked_g"] + 60)
-        assert found["cut.piece_g"] == pytest.approx(plain["cut.piece_g"] * found["whole.g"] / plain["whole.g"])
+        result, worked = told(with_parts("batter-bake", self.nuts))
+        assert result["whole.g"] == pytest.approx(plain["mix.cooked_g"] + 60)
+        assert result["cut.piece_g"] == pytest.approx(plain["cut.piece_g"] * result["whole.g"] / plain["whole.g"])
         steps = {step.id: step for step in worked.steps}
         assert "topping-whisk" not in steps
         assert {"topping-ready", "pour"} <= {wait.step for wait in steps["put-topping"].after}
         assert "put-topping" in {wait.step for wait in steps["bake"].after}
-        assert [one.name for one in steps["put-topping"].to_hand] == ["hazelnuts"]
+        assert [item.name for item in steps["put-topping"].to_hand] == ["hazelnuts"]
 
     def test_its_steps_say_what_it_is(self):
         titles = [step.title for step in told(with_parts("batter-bake", self.nuts))[1].steps]
@@ -167,19 +167,19 @@ class TestOnATin:
         """60 g of ground nuts at 0.45 g/ml are 133 ml: 3.33 mm over 20 by 20 cm. 30 g of sugar at 0.85 on floor and wall:
         35.3 ml over 400 cm2 and 80 cm of rim as high as the batter."""
         crust = part("crust", line("white-sugar", 30), name="sugar crust")
-        found, worked = told(with_parts("batter-bake", self.nuts, crust))
+        result, worked = told(with_parts("batter-bake", self.nuts, crust))
         plain, _ = told(default_sheet("batter-bake"))
-        layers = {one.where: one.mm for one in worked.drawings.shape.layers}
+        layers = {layer.where: layer.mm for layer in worked.drawings.shape.layers}
         assert layers["over"] == pytest.approx(1000 * 60 / 0.45 / 40_000)
-        assert layers["wall"] == pytest.approx(1000 * 30 / 0.85 / (40_000 + 800 * found["shape.depth_mm"]))
-        assert found["shape.depth_mm"] == pytest.approx(plain["shape.depth_mm"])
-        assert found["shape.headroom_mm"] == pytest.approx(plain["shape.headroom_mm"] - sum(layers.values()))
+        assert layers["wall"] == pytest.approx(1000 * 30 / 0.85 / (40_000 + 800 * result["shape.depth_mm"]))
+        assert result["shape.depth_mm"] == pytest.approx(plain["shape.depth_mm"])
+        assert result["shape.headroom_mm"] == pytest.approx(plain["shape.headroom_mm"] - sum(layers.values()))
 
     def test_what_is_folded_in_raises_the_batter(self):
         fruit = part("layer", line("strawberry", 120), rest={"": {"to": "whole", "where": "through", "joins": "pour"}})
-        found, _ = told(with_parts("batter-bake", fruit))
+        result, _ = told(with_parts("batter-bake", fruit))
         plain, _ = told(default_sheet("batter-bake"))
-        assert found["shape.depth_mm"] == pytest.approx(plain["shape.depth_mm"] + 1000 * 120 / 0.6 / 40_000)
+        assert result["shape.depth_mm"] == pytest.approx(plain["shape.depth_mm"] + 1000 * 120 / 0.6 / 40_000)
 
     def test_crust_and_fruit_are_in_the_tin_before_the_batter(self):
         crust = part("crust", line("white-sugar", 30), name="sugar crust")
@@ -193,7 +193,7 @@ class TestWater:
     def test_soaked_beans_bring_it(self):
         """105 x 480 / (480 + 120 e^0.06) = 82.97 % of the beans' dry weight, on the grain."""
         document = default_sheet("ground-packets").model_dump(mode="json")
-        i = next(i for i, one in enumerate(document["parts"][0]["lines"]) if "soybean" in one["ingredient"])
+        i = next(i for i, item in enumerate(document["parts"][0]["lines"]) if "soybean" in item["ingredient"])
         beans = document["parts"][0]["lines"][i]["amount"]["value"]
         plain, _ = told(sheet_from(document))
         document["parts"][0]["lines"][i]["soak_min"] = 480
@@ -205,7 +205,7 @@ class TestWater:
                     "parts": [
                         {
                             **document["parts"][0],
-                            "lines": [{**one, "soak_min": None} for one in document["parts"][0]["lines"]],
+                            "lines": [{**item, "soak_min": None} for item in document["parts"][0]["lines"]],
                         },
                         *document["parts"][1:],
                     ],
@@ -222,11 +222,11 @@ class TestWater:
         document = default_sheet("batter-bake").model_dump(mode="json")
         plain, _ = told(sheet_from(document))
         document["parts"][0]["lines"].append(line("strawberry", 100))
-        found, _ = told(sheet_from(document))
-        assert (found["mix.hydration_pct"] - plain["mix.hydration_pct"]) * found["mix.base_g"] / 100 == pytest.approx(
+        result, _ = told(sheet_from(document))
+        assert (result["mix.hydration_pct"] - plain["mix.hydration_pct"]) * result["mix.base_g"] / 100 == pytest.approx(
             9.1
         )
-        assert found["mix.batch_g"] == pytest.approx(plain["mix.batch_g"] + 100)
+        assert result["mix.batch_g"] == pytest.approx(plain["mix.batch_g"] + 100)
 
     @pytest.mark.parametrize("way", ["crushed-balls", "tray-rice", "ground-packets"])
     def test_poured_and_all_are_told_whichever_is_said(self, way):
@@ -257,7 +257,7 @@ class TestACup:
         water = worked.facts["mix.hydration_pct"]
         assert water.low == pytest.approx(water.value / (0.66 / 0.56))
         assert water.high == pytest.approx(water.value / (0.49 / 0.56))
-        assert any("Weigh one cup of" in one.says for one in worked.advice)
+        assert any("Weigh one cup of" in advice.says for advice in worked.advice)
         known = Kitchen.model_validate(
             {"weighed": [{"ingredient": "sweet-rice-flour", "measure": "cup_metric", "grams": 140}]}
         )
@@ -272,7 +272,7 @@ def every_part(way):
     """The way's starting sheet with a part of every other role beside it, as far as a sheet holds them."""
     document = default_sheet(way).model_dump(mode="json")
     document["vessel"]["tin"]["height_mm"] = 150
-    there = {one["role"] for one in document["parts"]}
+    there = {item["role"] for item in document["parts"]}
     for role in get_args(PartRole):
         if role != "base" and role not in there and len(document["parts"]) < 12:
             family = WAYS[way].parts.get(role) or USUAL[role]
@@ -287,20 +287,24 @@ def test_no_step_begins_before_what_flows_into_it_is_made(way):
     worked = work(sheet, KITCHEN)
     assert worked.problems == []
     plan = plan_from(worked.steps, KITCHEN, begin=datetime(2026, 12, 5, 8, tzinfo=UTC))
-    clock = {one.step.id: (one.starts, one.ends) for one in plan.scheduled}
+    clock = {scheduled_step.step.id: (scheduled_step.starts, scheduled_step.ends) for scheduled_step in plan.scheduled}
     last = max(end for _, end in clock.values())
-    for one in sheet.parts[1:]:
-        mine = [times for step, times in clock.items() if step.startswith(f"{one.role}-")]
-        assert mine, f"nothing makes the {one.role}"
+    for each_part in sheet.parts[1:]:
+        mine = [times for step, times in clock.items() if step.startswith(f"{each_part.role}-")]
+        assert mine, f"nothing makes the {each_part.role}"
         made = max(end for _, end in mine)
         uses = [
             (step.id, clock[step.id][0])
             for step in worked.steps
-            if not step.id.startswith(f"{one.role}-") and any(one.name == hand.name for hand in step.to_hand)
+            if not step.id.startswith(f"{each_part.role}-")
+            and any(each_part.name == hand.name for hand in step.to_hand)
         ]
-        assert all(begins >= made for _, begins in uses), (one.role, uses)
+        assert all(begins >= made for _, begins in uses), (each_part.role, uses)
         assert made <= last
-    order = [one.step.id for one in sorted(plan.scheduled, key=lambda one: one.starts)]
+    order = [
+        scheduled_step.step.id
+        for scheduled_step in sorted(plan.scheduled, key=lambda scheduled_step: scheduled_step.starts)
+    ]
     for first, then in BEFORE.get(way, ()):
         if first in order and then in order:
             assert clock[first][1] <= clock[then][0], f"{then} begins before {first} is done"
@@ -327,7 +331,7 @@ def test_a_second_coat_goes_on_after_the_first(way):
         part("decoration", line("roasted-soy-flour", 30), family="coat", rest={"": {"to": "whole", "where": "round"}}),
     ]
     content = default_sheet(way).model_dump(mode="json")
-    content["parts"] = [one for one in content["parts"] if one["role"] != "coat"] + coats
+    content["parts"] = [item for item in content["parts"] if item["role"] != "coat"] + coats
     worked = work(sheet_from(content), Kitchen())
     assert worked.problems == []
     ids = [step.id for step in worked.steps]

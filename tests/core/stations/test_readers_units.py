@@ -25,4 +25,4 @@ def sentences(node):
 def test_no_sentence_keeps_units_of_its_own(way):
     kitchen = Kitchen(length_unit="in", temperature_unit="F")
     told = list(sentences(work(default_sheet(way), kitchen).model_dump()))
-    assert [one for one in told if re.search(r"\d ?(mm|cm|°C)\b", one)] == []
+    assert [item for item in told if re.search(r"\d ?(mm|cm|°C)\b", item)] == []

@@ -25,7 +25,7 @@ def cake(*lines, **more):
 def balls(pieces, dough=(260, 208), filling=(("date", 216),), **more):
     parts = [{"role": "base", "lines": [line("sweet-rice-flour", dough[0]), line("water", dough[1])]}]
     if filling:
-        parts.append({"role": "filling", "name": "date", "lines": [line(*one) for one in filling]})
+        parts.append({"role": "filling", "name": "date", "lines": [line(*item) for item in filling]})
     return sheet_from({"way": "boiled-balls", "parts": parts, "pieces": pieces, **more})
 
 
@@ -47,9 +47,9 @@ class TestMix:
     def test_the_because_lists_each_contribution(self):
         sheet = cake(line("sweet-rice-flour", 200), line("milk", 100), line("buckwheat-honey", 50))
         inputs = work(sheet, KITCHEN).facts["mix.hydration_pct"].because.inputs
-        found = {origin.label: origin.value for origin in inputs}
-        assert found["water in milk, whole"] == pytest.approx(87.8)
-        assert found["water in buckwheat honey"] == pytest.approx(9.0)
+        result = {origin.label: origin.value for origin in inputs}
+        assert result["water in milk, whole"] == pytest.approx(87.8)
+        assert result["water in buckwheat honey"] == pytest.approx(9.0)
 
     def test_a_reserve_stays_out_of_the_batch(self):
         sheet = cake(
@@ -79,7 +79,7 @@ class TestMix:
             line("white-sugar", 240),
             line("sunflower-oil", 18),
         )
-        assert any("Dry for this way" in one.says for one in work(dry, KITCHEN).advice)
+        assert any("Dry for this way" in advice.says for advice in work(dry, KITCHEN).advice)
         wrong = cake(line("rice-flour", 300), line("water", 375), line("white-sugar", 240))
         assert work(wrong, KITCHEN).advice[0].says.startswith("Plain rice flour")
 
@@ -179,8 +179,8 @@ class TestSteam:
         sheet = with_tin(diameter_mm=150)
         wanted = 40 * math.pi * 75**2 / 1000
         factor = wanted / work(sheet_from(sheet), KITCHEN).facts["mix.volume_ml"].value
-        for one in sheet["parts"][0]["lines"]:
-            one["amount"]["value"] *= factor
+        for item in sheet["parts"][0]["lines"]:
+            item["amount"]["value"] *= factor
         facts = work(sheet_from(sheet), KITCHEN).facts
         assert facts["shape.depth_mm"].value == pytest.approx(40.0, abs=0.1)
         assert 36 <= facts["heat.set_min"].value <= 55  # clear at the heart, at 90 to 95 °C
@@ -226,9 +226,9 @@ class TestSteam:
 
     def test_a_weak_burner_and_a_fierce_one_are_said(self):
         weak = work(default_sheet("set-cake"), Kitchen(burner=Burner(medium_w=200)))
-        assert any("weak" in one.says for one in weak.advice)
+        assert any("weak" in advice.says for advice in weak.advice)
         fierce = work(default_sheet("set-cake"), Kitchen(burner=Burner(medium_w=1400)))
-        assert any("fierce" in one.says for one in fierce.advice)
+        assert any("fierce" in advice.says for advice in fierce.advice)
         assert "heat.top_up_at_min" in fierce.facts
 
     def test_two_tins_in_one_tier_are_two_loads(self):
@@ -257,7 +257,7 @@ class TestBoil:
     def test_who_stops_at_the_float_is_told(self):
         worked = work(balls({"dough_g": 18, "filling_g": 9}, schools={"done": "float"}), KITCHEN)
         assert worked.facts["heat.done_min"].value == worked.facts["heat.float_min"].value
-        assert any("Simmer on" in one.says for one in worked.advice)
+        assert any("Simmer on" in advice.says for advice in worked.advice)
 
     @settings(max_examples=12, deadline=None)
     @given(st.floats(10, 40), st.floats(0.2, 0.45))

@@ -52,9 +52,9 @@ class TestSteps:
             way, steps=tuple(replace(step, part="coat") if step.id == "cool-syrup" else step for step in way.steps)
         )
         monkeypatch.setitem(WAYS, "set-cake", without)
-        found = {step.id: step for step in work(default_sheet("set-cake"), KITCHEN).steps}
-        assert "cool-syrup" not in found
-        assert {wait.step for wait in found["mix"].after} == {"melt", "line"}
+        steps_by_name = {step.id: step for step in work(default_sheet("set-cake"), KITCHEN).steps}
+        assert "cool-syrup" not in steps_by_name
+        assert {wait.step for wait in steps_by_name["mix"].after} == {"melt", "line"}
 
     def test_an_alternative_not_taken_sets_no_clock(self):
         """Steamed dough is folded and cooled; nothing of the pan's own path is waited for, nor anything twice."""
@@ -109,11 +109,11 @@ class TestSteps:
 
     def test_what_is_to_hand_at_each_step(self):
         cake = {step.id: step for step in worked("set-cake").steps}
-        assert [one.name for one in cake["melt"].to_hand] == ["Water", "Light brown sugar"]
+        assert [item.name for item in cake["melt"].to_hand] == ["Water", "Light brown sugar"]
         assert (cake["mix"].to_hand[0].name, cake["mix"].to_hand[0].grams) == ("Sweet rice flour", 300)
         assert cake["steam"].to_hand == []
         balls = {step.id: step for step in worked("boiled-balls").steps}
-        assert [one.name for one in balls["filling-grind"].to_hand][-1] == "Butter"
+        assert [item.name for item in balls["filling-grind"].to_hand][-1] == "Butter"
         water = balls["dough"].to_hand[1]
         assert (water.household, water.splits) == ("¾ cup", ["67 g boiling", "125 g cool"])
 
@@ -146,9 +146,9 @@ def one_more_file(tmp_path, monkeypatch):
 
 
 def test_adding_a_way_is_a_matter_of_one_file(one_more_file, monkeypatch):
-    found = _found()
-    assert set(found) == {*WAYS, "tiny-balls"}
-    monkeypatch.setitem(WAYS, "tiny-balls", found["tiny-balls"])
+    ways_by_name = _found()
+    assert set(ways_by_name) == {*WAYS, "tiny-balls"}
+    monkeypatch.setitem(WAYS, "tiny-balls", ways_by_name["tiny-balls"])
     answer = work(default_sheet("tiny-balls"), KITCHEN)
     assert answer.problems == []
     assert answer.facts["shape.pieces"].value == 24
@@ -159,12 +159,12 @@ class TestMadeFromRaw:
     def steps(self, nut):
         base = [line("sweet-rice-flour", 200), line("water", 160)]
         filling = [line(nut, 90), line("light-brown-sugar", 40), line("butter", 30)]
-        found = work(a_sheet("boiled-balls", ("base", base), ("filling", filling)), KITCHEN).steps
-        return {step.id: step for step in found}
+        step_result = work(a_sheet("boiled-balls", ("base", base), ("filling", filling)), KITCHEN).steps
+        return {step.id: step for step in step_result}
 
     def test_raw_nuts_are_roasted_first_and_ground_cold(self):
         steps = self.steps("peanut-raw")
-        assert [one.name for one in steps["filling-roast"].to_hand] == ["Peanuts, raw"]
+        assert [item.name for item in steps["filling-roast"].to_hand] == ["Peanuts, raw"]
         assert ("filling-roast", 20) in [(wait.step, wait.at_least) for wait in steps["filling-grind"].after]
 
     def test_roasted_ones_are_not(self):

@@ -12,7 +12,7 @@ def uses(step, *, soak_c=18.0, kitchen=None, **schools):
     sheet = default_sheet("pounded").model_dump(mode="json")
     sheet["schools"].update(schools)
     sheet["grain"]["soak_c"] = soak_c
-    steps = {one.id: one for one in work(sheet_from(sheet), kitchen or Kitchen()).steps}
+    steps = {step.id: step for step in work(sheet_from(sheet), kitchen or Kitchen()).steps}
     return set(steps[step].uses)
 
 
@@ -37,7 +37,7 @@ def test_a_step_says_what_its_minutes_hang_on(way):
     """The heat by the same shares as its window is told with, together the whole variance less what is too small to tell;
     a slower flame is a longer heat, so its share is negative."""
     told = work(default_sheet(way), Kitchen())
-    heat = next(one for one in told.steps if one.window)
+    heat = next(step for step in told.steps if step.window)
     shares = {hang.id: hang.share_pct for hang in told.hangs}
     for name, share in shares.items():
         assert 100 * heat.hangs[name] ** 2 == pytest.approx(share, abs=0.6)

@@ -35,24 +35,24 @@ def test_every_other_window_as_draws_have_it(way, monkeypatch):
     caught, real = [], time_windows.spread
 
     def catch(solve, rows, which, **more):
-        found = real(solve, rows, which, **more)
-        if more.get("both_ways") == len(which) and found is not None:
-            caught.append((solve, rows, tuple(which), found))
-        return found
+        spread = real(solve, rows, which, **more)
+        if more.get("both_ways") == len(which) and spread is not None:
+            caught.append((solve, rows, tuple(which), spread))
+        return spread
 
     monkeypatch.setattr(time_windows, "spread", catch)
     work(default_sheet(way), Kitchen())
     assert len(caught) > 5
     rng, compared = np.random.default_rng(11), 0
-    for solve, rows, which, found in caught:
+    for solve, rows, which, found_spread in caught:
         draws = {name: [rows[name].at(z) for z in rng.normal(0, 1, 1500).tolist()] for name in which}
         values = [solve({name: of[i] for name, of in draws.items()}) for i in range(1500)]
-        if all(one is None for one in values):
+        if all(value is None for value in values):
             continue  # asked of bakes marched beside: what each end alone moves, never several at once
         compared += 1
-        ends = np.quantile([one for one in values if one is not None], [0.05, 0.95])
-        wide = found.latest - found.first
-        for end, drawn in zip((found.first, found.latest), ends, strict=True):
+        ends = np.quantile([value for value in values if value is not None], [0.05, 0.95])
+        wide = found_spread.latest - found_spread.first
+        for end, drawn in zip((found_spread.first, found_spread.latest), ends, strict=True):
             assert end == pytest.approx(drawn, abs=max(0.12 * wide, 0.06 * drawn)), (way, which)
     assert compared >= 5
 
@@ -105,14 +105,14 @@ class TestByHand:
         left = more - 0.065 * pot - 1.5 * dry
         assert wet["grain.left_water_g"].value == pytest.approx(left, rel=0.05)
         answer = work(sheet_from(content), Kitchen())
-        assert any("stay on the floor" in one.says for one in answer.advice)
+        assert any("stay on the floor" in advice.says for advice in answer.advice)
 
     def test_too_little_water_is_told(self):
         content = sheet("crushed-balls")
         for line in content["parts"][0]["lines"]:
             if line["ingredient"] == "water":
                 line["amount"]["value"] *= 0.45
-        assert any("dry before it is soft" in one.says for one in work(sheet_from(content), Kitchen()).advice)
+        assert any("dry before it is soft" in advice.says for advice in work(sheet_from(content), Kitchen()).advice)
 
     def test_a_layer_in_the_tin_is_warmed_with_it(self):
         """What lies under the batter lies in the heat: the heart takes longer than without."""
@@ -142,8 +142,8 @@ class TestMeasured:
     def test_an_oven_by_a_tin_of_water(self):
         """500 ml in 200 mm: 16 mm deep, two floors of 0.0314 m2 and a wall of 0.01. 20 to 45 °C in 15 min at 175:
         h = 500 × 4.186 × ln(155 / 130) / (0.0728 × 900) = 5.6."""
-        found = oven_h(water_ml=500, across_mm=200, start_c=20, end_c=45, oven_c=175, seconds=900)
-        assert found == pytest.approx(5.62, rel=0.01)
+        result = oven_h(water_ml=500, across_mm=200, start_c=20, end_c=45, oven_c=175, seconds=900)
+        assert result == pytest.approx(5.62, rel=0.01)
         with pytest.raises(ValueError, match="hotter"):
             oven_h(water_ml=500, across_mm=200, start_c=20, end_c=180, oven_c=175, seconds=900)
 
@@ -161,20 +161,20 @@ class TestTaught:
 
     def test_any_step_by_its_id(self):
         plain = work(default_sheet("boiled-balls"), Kitchen())
-        step = next(one for one in plain.steps if one.between and one.fact == "heat.to_boil_min")
+        step = next(step for step in plain.steps if step.between and step.fact == "heat.to_boil_min")
         answer = self.taught(step.id, step.between.most * 1.02)
-        (one,) = answer.taught
-        assert one.of == step.id
-        assert one.ours_min == pytest.approx(step.minutes)
-        assert one.done_pct >= 95
-        assert one.says[0].startswith("it is over what ours may be")
-        assert "the burner's power" in one.explains
+        (item,) = answer.taught
+        assert item.of == step.id
+        assert item.ours_min == pytest.approx(step.minutes)
+        assert item.done_pct >= 95
+        assert item.says[0].startswith("it is over what ours may be")
+        assert "the burner's power" in item.explains
 
     def test_the_same_as_ours(self):
         plain = work(default_sheet("boiled-balls"), Kitchen())
-        step = next(one for one in plain.steps if one.fact == "heat.to_boil_min")
-        (one,) = self.taught(step.id, step.minutes).taught
-        assert one.explains == "The same as ours."
+        step = next(step for step in plain.steps if step.fact == "heat.to_boil_min")
+        (item,) = self.taught(step.id, step.minutes).taught
+        assert item.explains == "The same as ours."
 
     def test_a_step_that_is_not_on_the_sheet_says_nothing(self):
         assert self.taught("no-such-step", 10.0).taught == []

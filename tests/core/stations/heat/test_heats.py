@@ -22,9 +22,9 @@ SEA = Kitchen(altitude_m=0, room_c=20)
 
 
 def document(way, *, schools=None, **more):
-    found = default_sheet(way).model_dump(mode="json")
-    found["schools"].update(schools or {})
-    return merged(found, more)
+    result = default_sheet(way).model_dump(mode="json")
+    result["schools"].update(schools or {})
+    return merged(result, more)
 
 
 def merged(under, over):
@@ -34,9 +34,9 @@ def merged(under, over):
 
 
 def worked(way, kitchen=SEA, **more):
-    found = work(sheet_from(document(way, **more)), kitchen)
-    assert found.problems == []
-    return found
+    result = work(sheet_from(document(way, **more)), kitchen)
+    assert result.problems == []
+    return result
 
 
 def told(way, kitchen=SEA, **more):
@@ -45,12 +45,12 @@ def told(way, kitchen=SEA, **more):
 
 def of_grain(way, grams, **more):
     """The way's own sheet with so much dry grain and its water in step."""
-    found = document(way)
-    lines = next(part for part in found["parts"] if part["role"] == "base")["lines"]
+    result = document(way)
+    lines = next(part for part in result["parts"] if part["role"] == "base")["lines"]
     times = grams / lines[0]["amount"]["value"]
     for line in lines:
         line["amount"]["value"] *= times
-    return work(sheet_from({**found, **more}), SEA)
+    return work(sheet_from({**result, **more}), SEA)
 
 
 class TestGrainInSteam:
@@ -60,24 +60,24 @@ class TestGrainInSteam:
         0.672 x 2530 x 78.4 K = 133 kJ; of 620 W lid and wall lose 130, four fifths of the rest warm the bed: 340 s. Then
         its time at heat, in steam of 98.4 °C: 490 W make 363 ml/s of vapour, with 20 of air.
         """
-        found = told("pounded")
-        kg = found["grain.soaked_g"] / 1000
-        water = 1 - 0.86 * 500 / found["grain.soaked_g"]
+        result = told("pounded")
+        kg = result["grain.soaked_g"] / 1000
+        water = 1 - 0.86 * 500 / result["grain.soaked_g"]
         vapour = 490 / 2257 * 1673
         assert vapour == pytest.approx(363, abs=1)
         steam = 1730.63 / (8.07131 - math.log10(760 * vapour / (vapour + 20))) - 233.426
         through = kg * (4180 * water + 1600 * (1 - water)) * (steam - 20) / (0.8 * 490) / 60
         assert through == pytest.approx(5.67, abs=0.1)
-        assert found["heat.core_hot_min"] == pytest.approx(through, abs=0.02)
-        at_heat = found["heat.needs_min"] / 10 ** ((steam - 100) / 30)
-        assert found["heat.done_min"] == pytest.approx(through + at_heat, abs=0.05)
+        assert result["heat.core_hot_min"] == pytest.approx(through, abs=0.02)
+        at_heat = result["heat.needs_min"] / 10 ** ((steam - 100) / 30)
+        assert result["heat.done_min"] == pytest.approx(through + at_heat, abs=0.05)
         # What the grain took up as heat condensed on it: 133 kJ, and the rest to the boil, over 2257 J/g.
-        assert found["heat.gained_g"] == pytest.approx(through * 60 * 392 / 2257 * 80 / (steam - 20), rel=0.01)
+        assert result["heat.gained_g"] == pytest.approx(through * 60 * 392 / 2257 * 80 / (steam - 20), rel=0.01)
 
     def test_as_cooks_steam_it(self):
         """Soaked grain wants 15 to 25 minutes at 100 °C; cooks tell 20 to 40 with the steam coming through."""
-        found = told("pounded")
-        assert 15 <= found["heat.first_check_min"] < found["heat.done_min"] < found["heat.latest_min"] <= 40
+        result = told("pounded")
+        assert 15 <= result["heat.first_check_min"] < result["heat.done_min"] < result["heat.latest_min"] <= 40
 
     def test_unsoaked_it_takes_far_longer(self):
         dry, soaked = told("pounded", grain={"soak_min": 0, "rinses": 0}), told("pounded")
@@ -98,8 +98,8 @@ class TestGrainInSteam:
     @settings(max_examples=15, deadline=None)
     @given(st.floats(300, 2500), st.floats(1.05, 2.0))
     def test_more_grain_takes_longer(self, grams, times):
-        one, more = of_grain("pounded", grams).facts, of_grain("pounded", grams * times).facts
-        assert more["heat.done_min"].value > one["heat.done_min"].value
+        item, more = of_grain("pounded", grams).facts, of_grain("pounded", grams * times).facts
+        assert more["heat.done_min"].value > item["heat.done_min"].value
 
     @settings(max_examples=10, deadline=None)
     @given(st.floats(0, 2500), st.floats(200, 2000))
@@ -110,10 +110,10 @@ class TestGrainInSteam:
 
 class TestUnderALid:
     def test_its_stretches_add_up(self):
-        found = worked("crushed-balls")
-        drawing = found.drawings.heat
+        result = worked("crushed-balls")
+        drawing = result.drawings.heat
         assert [phase.name for phase in drawing.phases] == ["to the boil", "simmers", "stands shut"]
-        assert sum(phase.minutes for phase in drawing.phases) == pytest.approx(found.facts["heat.done_min"].value)
+        assert sum(phase.minutes for phase in drawing.phases) == pytest.approx(result.facts["heat.done_min"].value)
 
     def test_to_the_boil_by_hand(self):
         """607.5 g of grain, water and salt: warmed 80 K by 1500 W at about 3.2 kJ/(kg K), 104 s."""
@@ -129,12 +129,12 @@ class TestUnderALid:
 
     def test_what_it_had_is_what_it_needs(self):
         """The cook value of the drawn curve, added up here anew, is what it needs at the likely time."""
-        found = worked("crushed-balls")
-        curve = found.core.curve
+        result = worked("crushed-balls")
+        curve = result.core.curve
         minutes, celsius = np.array(curve.minutes), np.array(curve.core_c)
-        until = minutes <= found.facts["heat.done_min"].value + 0.01
+        until = minutes <= result.facts["heat.done_min"].value + 0.01
         worth = np.trapezoid((10 ** ((celsius - 100) / 30))[until], minutes[until])
-        assert worth == pytest.approx(found.facts["heat.needs_min"].value, rel=0.03)
+        assert worth == pytest.approx(result.facts["heat.needs_min"].value, rel=0.03)
 
     def test_a_lifted_lid_costs_a_minute(self):
         assert 0.4 < told("crushed-balls")["heat.lid_min"] < 2
@@ -143,11 +143,11 @@ class TestUnderALid:
 class TestAhead:
     def test_grain_for_a_syrup_is_taken_off_short(self):
         """Four fifths of what it needs, and its step lasts as long."""
-        found = worked("tray-rice")
+        result = worked("tray-rice")
         alone = work(sheet_from(document("crushed-balls", grain={"soak_min": 120, "soak_c": 18, "rinses": 3})), SEA)
-        assert found.facts["heat.needs_min"].value == pytest.approx(0.8 * alone.facts["heat.needs_min"].value)
-        steps = [step for step in found.steps if step.id.startswith("cook-grain")]
-        assert sum(step.minutes for step in steps) == pytest.approx(found.facts["grain.cook_min"].value)
+        assert result.facts["heat.needs_min"].value == pytest.approx(0.8 * alone.facts["heat.needs_min"].value)
+        steps = [step for step in result.steps if step.id.startswith("cook-grain")]
+        assert sum(step.minutes for step in steps) == pytest.approx(result.facts["grain.cook_min"].value)
         assert [step.window for step in steps] == [None, None, None]
 
     @pytest.mark.parametrize("school", ["lid", "cooker", "steamer"])
@@ -158,12 +158,12 @@ class TestAhead:
 class TestADishInSteam:
     def test_its_depth_by_hand(self):
         """521 g of batter at 1.17 g/ml in a dish 15 cm across, 177 cm2."""
-        found = told("stirred-rounds", schools={"cook": "steam"})
-        assert found["heat.depth_mm"] == pytest.approx(521 / 1.17 / 17.67, rel=0.03)
+        result = told("stirred-rounds", schools={"cook": "steam"})
+        assert result["heat.depth_mm"] == pytest.approx(521 / 1.17 / 17.67, rel=0.03)
 
     def test_as_cooks_steam_it(self):
-        found = told("stirred-rounds", schools={"cook": "steam"})
-        assert 12 <= found["heat.done_min"] <= 30
+        result = told("stirred-rounds", schools={"cook": "steam"})
+        assert 12 <= result["heat.done_min"] <= 30
 
     def test_a_wider_dish_is_sooner_done(self):
         wide = {"tin": {"diameter_mm": 220}}
@@ -174,8 +174,8 @@ class TestADishInSteam:
 
     def test_one_too_small_is_refused(self):
         small = {"tin": {"diameter_mm": 60, "height_mm": 30}}
-        found = work(sheet_from(document("stirred-rounds", schools={"cook": "steam"}, vessel=small)), SEA)
-        assert [problem.path for problem in found.problems] == ["vessel.tin"]
+        result = work(sheet_from(document("stirred-rounds", schools={"cook": "steam"}, vessel=small)), SEA)
+        assert [problem.path for problem in result.problems] == ["vessel.tin"]
 
 
 class TestTins:
@@ -204,9 +204,9 @@ class TestTins:
         assert high < strong["heat.done_min"] < low
 
     def test_the_water_is_drawn_as_it_falls(self):
-        found = worked("set-cake", Kitchen(altitude_m=0, burner=Burner(medium_w=1500)))
-        assert "heat.top_up_at_min" in found.facts
-        steamer = found.drawings.heat.steamer
+        result = worked("set-cake", Kitchen(altitude_m=0, burner=Burner(medium_w=1500)))
+        assert "heat.top_up_at_min" in result.facts
+        steamer = result.drawings.heat.steamer
         assert steamer.water_mm[0] == pytest.approx(steamer.start_mm, abs=0.01)
         assert min(steamer.water_mm) >= steamer.low_mm - 0.1
         ml_per_mm = math.pi * 26**2 / 4 / 10
@@ -226,37 +226,37 @@ class TestTins:
 
 class TestGlazed:
     def glazed(self, **more):
-        found = document("batter-bake", **more)
+        result = document("batter-bake", **more)
         glaze = {"ingredient": "light-brown-sugar", "amount": {"value": 40, "unit": "g"}}
-        found["parts"].append({"role": "glaze", "family": "glaze", "lines": [glaze]})
-        return work(sheet_from(found), SEA)
+        result["parts"].append({"role": "glaze", "family": "glaze", "lines": [glaze]})
+        return work(sheet_from(result), SEA)
 
     def test_a_glaze_goes_on_for_the_last_minutes(self):
-        found = self.glazed()
-        done = found.facts["heat.done_min"].value
-        assert found.facts["heat.glaze_at_min"].value == pytest.approx(done - 8.0)
-        minutes = {step.id: step.minutes for step in found.steps}
+        result = self.glazed()
+        done = result.facts["heat.done_min"].value
+        assert result.facts["heat.glaze_at_min"].value == pytest.approx(done - 8.0)
+        minutes = {step.id: step.minutes for step in result.steps}
         assert minutes["bake"] + minutes["brush"] == pytest.approx(done)
 
     def test_without_one_it_bakes_through(self):
-        found = worked("batter-bake")
-        assert "heat.glaze_at_min" not in found.facts
-        assert next(step for step in found.steps if step.id == "bake").minutes == found.facts["heat.done_min"].value
+        result = worked("batter-bake")
+        assert "heat.glaze_at_min" not in result.facts
+        assert next(step for step in result.steps if step.id == "bake").minutes == result.facts["heat.done_min"].value
 
     def test_rice_goes_in_hot_with_it_and_is_done_when_it_is_brown(self):
-        found = told("tray-rice")
-        assert found["heat.done_min"] == pytest.approx(found["heat.browns_min"])
-        assert 20 <= found["heat.done_min"] <= 40
+        result = told("tray-rice")
+        assert result["heat.done_min"] == pytest.approx(result["heat.browns_min"])
+        assert 20 <= result["heat.done_min"] <= 40
         cooler = told("tray-rice", heat={"oven_c": 160})
-        assert cooler["heat.done_min"] > found["heat.done_min"]
+        assert cooler["heat.done_min"] > result["heat.done_min"]
 
 
 class TestGathered:
     def test_end_by_weight_by_hand(self):
         """Six in a hundred of it go as vapour: at least 0.06 x m x 2257 J/g at 620 W."""
-        found = told("tray-rice", schools={"finish": "set"})
-        assert found["heat.lost_g"] == pytest.approx(0.06 * found["mix.cooked_g"], rel=0.01)
-        assert found["heat.done_min"] > found["heat.lost_g"] * 2257 / 620 / 60
+        result = told("tray-rice", schools={"finish": "set"})
+        assert result["heat.lost_g"] == pytest.approx(0.06 * result["mix.cooked_g"], rel=0.01)
+        assert result["heat.done_min"] > result["heat.lost_g"] * 2257 / 620 / 60
 
     def test_a_weaker_flame_takes_longer(self):
         low = told("tray-rice", schools={"finish": "set"}, heat={"level": "low"})
@@ -274,9 +274,9 @@ class TestPounding:
         assert mortar["heat.pound_hot_min"] / machine["heat.pound_hot_min"] == pytest.approx(12 / 26)
 
     def test_a_mass_that_cools_too_soon_is_said_to(self):
-        found = worked("pounded", schools={"pound": "bowl"})
-        assert found.facts["heat.pound_min"].value > found.facts["heat.pound_hot_min"].value
-        assert any("steam it in between" in advice.says for advice in found.advice)
+        result = worked("pounded", schools={"pound": "bowl"})
+        assert result.facts["heat.pound_min"].value > result.facts["heat.pound_hot_min"].value
+        assert any("steam it in between" in advice.says for advice in result.advice)
 
     def test_a_larger_mass_stays_hot_longer(self):
         large, small = of_grain("pounded", 1500).facts, of_grain("pounded", 300).facts
@@ -289,14 +289,14 @@ class TestPounding:
 class TestFinishing:
     def test_slices_fried_in_egg(self):
         """Each side crisp when 0.3 kg/m2 have gone at 260 x 65 W/m2, 40 s, and 48 s more to be gold."""
-        found = told("set-cake", schools={"finish": "fry"})
-        assert found["finish.side_min"] == pytest.approx((0.3 * 2_257_000 / (260 * 65) + 48) / 60, abs=0.1)
-        assert found["finish.all_min"] == pytest.approx(found["finish.loads"] * found["finish.each_min"])
+        result = told("set-cake", schools={"finish": "fry"})
+        assert result["finish.side_min"] == pytest.approx((0.3 * 2_257_000 / (260 * 65) + 48) / 60, abs=0.1)
+        assert result["finish.all_min"] == pytest.approx(result["finish.loads"] * result["finish.each_min"])
 
     def test_blocks_toasted_until_they_puff(self):
-        found = told("pounded", schools={"finish": "block"})
-        assert 4 <= found["finish.each_min"] <= 15
-        assert found["finish.frozen_min"] > 1
+        result = told("pounded", schools={"finish": "block"})
+        assert 4 <= result["finish.each_min"] <= 15
+        assert result["finish.frozen_min"] > 1
 
     def test_a_thicker_packet_takes_longer_on_the_griddle(self):
         thin = told("ground-packets", schools={"finish": "griddle"})
@@ -304,39 +304,39 @@ class TestFinishing:
         assert "finish.each_min" not in told("ground-packets")
 
     def test_its_step_lasts_as_long(self):
-        found = worked("set-cake", schools={"finish": "fry"})
-        fry = next(step for step in found.steps if step.id == "fry")
-        assert fry.minutes == pytest.approx(found.facts["finish.all_min"].value)
+        result = worked("set-cake", schools={"finish": "fry"})
+        fry = next(step for step in result.steps if step.id == "fry")
+        assert fry.minutes == pytest.approx(result.facts["finish.all_min"].value)
         assert "hot-oil" in fry.cautions
 
 
 class TestReducing:
     def reduced(self, kitchen=SEA, pan=""):
-        found = document("tray-rice")
-        next(part for part in found["parts"] if part["role"] == "syrup")["pan"] = pan
-        return {key: fact.value for key, fact in work(sheet_from(found), kitchen).facts.items()}
+        result = document("tray-rice")
+        next(part for part in result["parts"] if part["role"] == "syrup")["pan"] = pan
+        return {key: fact.value for key, fact in work(sheet_from(result), kitchen).facts.items()}
 
     def test_by_hand(self):
         """620 W boil off 16.5 g a minute, in a pan 20 cm across (at most 9 x 3.14 dm2 = 28)."""
-        found = self.reduced()
-        assert found["part.syrup.boil_off_g_per_min"] == pytest.approx(16.48, abs=0.01)
-        gone = found["part.syrup.raw_g"] - found["part.syrup.made_g"]
-        warm = found["part.syrup.boil_off_min"] - gone / 16.48
+        result = self.reduced()
+        assert result["part.syrup.boil_off_g_per_min"] == pytest.approx(16.48, abs=0.01)
+        gone = result["part.syrup.raw_g"] - result["part.syrup.made_g"]
+        warm = result["part.syrup.boil_off_min"] - gone / 16.48
         # From 20 to 100 °C; 37 % water, 40 % sugar and 18 % fat: 0.37 x 4180 + 0.4 x 1600 + 0.18 x 2000 = 2550 J/(kg K).
-        assert warm == pytest.approx(found["part.syrup.raw_g"] / 1000 * 2550 * 80 / 620 / 60, rel=0.08)
+        assert warm == pytest.approx(result["part.syrup.raw_g"] / 1000 * 2550 * 80 / 620 / 60, rel=0.08)
 
     def test_a_narrow_pan_lets_less_go(self):
         """12 cm across are 1.13 dm2: 10.2 g a minute, whatever the burner has."""
         narrow = Kitchen(room_c=20, pans=(Pan(name="narrow", empty_g=500, across_mm=120),))
-        found = self.reduced(narrow, "narrow")
-        assert found["part.syrup.boil_off_g_per_min"] == pytest.approx(9 * math.pi * 1.2**2 / 4, abs=0.01)
-        assert found["part.syrup.boil_off_min"] > self.reduced()["part.syrup.boil_off_min"]
+        result = self.reduced(narrow, "narrow")
+        assert result["part.syrup.boil_off_g_per_min"] == pytest.approx(9 * math.pi * 1.2**2 / 4, abs=0.01)
+        assert result["part.syrup.boil_off_min"] > self.reduced()["part.syrup.boil_off_min"]
 
     def test_a_paste_dries_over_low_heat_and_its_step_lasts_as_long(self):
-        found = worked("crushed-balls")
-        assert found.facts["part.filling.boil_off_g_per_min"].value == pytest.approx(loss_g_per_min(380))
-        dry = next(step for step in found.steps if step.id == "filling-dry")
-        assert dry.minutes == pytest.approx(found.facts["part.filling.boil_off_min"].value)
+        result = worked("crushed-balls")
+        assert result.facts["part.filling.boil_off_g_per_min"].value == pytest.approx(loss_g_per_min(380))
+        dry = next(step for step in result.steps if step.id == "filling-dry")
+        assert dry.minutes == pytest.approx(result.facts["part.filling.boil_off_min"].value)
 
 
 # Where heat has to come in, a lower boil takes longer; where water has to go off, it goes sooner.
@@ -385,8 +385,8 @@ class TestWhatGrowsWithWhat:
     def test_a_warmer_start_is_sooner_done(self, way, field, least, most, data):
         cold = data.draw(st.floats(least, most - 3))
         warm = data.draw(st.floats(cold + 2, most))
-        one, other = (told(way, start={field: celsius}) for celsius in (cold, warm))
-        assert other["heat.done_min"] < one["heat.done_min"]
+        item, other = (told(way, start={field: celsius}) for celsius in (cold, warm))
+        assert other["heat.done_min"] < item["heat.done_min"]
 
     @pytest.mark.parametrize("way", ["set-cake", "batter-bake"])
     @settings(max_examples=8, deadline=None)
@@ -404,70 +404,74 @@ class TestWhatGrowsWithWhat:
     @settings(max_examples=4, deadline=None)
     @given(st.floats(0.5, 2.0))
     def test_the_kitchens_own_factor_moves_all_of_it(self, way, factor):
-        one, other = told(way), told(way, Kitchen(altitude_m=0, room_c=20, time_factor=factor))
-        assert other["heat.done_min"] / one["heat.done_min"] == pytest.approx(factor, rel=0.12)
+        item, other = told(way), told(way, Kitchen(altitude_m=0, room_c=20, time_factor=factor))
+        assert other["heat.done_min"] / item["heat.done_min"] == pytest.approx(factor, rel=0.12)
 
 
 class TestLoads:
     def test_trays_over_shelves(self):
         """Five trays on two shelves: three loads, two changes of three minutes."""
-        found = told("batter-bake", vessel={"count": 5, "tin": {"diameter_mm": 120}})
-        assert found["heat.loads"] == 3
-        assert found["heat.all_loads_min"] == pytest.approx(3 * found["heat.done_min"] + 6)
-        waits = found["heat.all_loads_min"] - found["heat.done_min"]
-        assert found["heat.waits_c"] == pytest.approx(20 + (found["heat.heart_done_c"] - 20) * math.exp(-waits / 75))
+        result = told("batter-bake", vessel={"count": 5, "tin": {"diameter_mm": 120}})
+        assert result["heat.loads"] == 3
+        assert result["heat.all_loads_min"] == pytest.approx(3 * result["heat.done_min"] + 6)
+        waits = result["heat.all_loads_min"] - result["heat.done_min"]
+        assert result["heat.waits_c"] == pytest.approx(20 + (result["heat.heart_done_c"] - 20) * math.exp(-waits / 75))
 
     def test_packets_side_by_side(self):
         """A tier 260 mm across takes three quarters of 531 cm2; a packet 63 mm wide, 39.7: ten, on two tiers twenty."""
-        found = told("ground-packets")
-        each = math.floor(0.75 * math.pi * 260**2 / 4 / found["shape.side_mm"] ** 2)
+        result = told("ground-packets")
+        each = math.floor(0.75 * math.pi * 260**2 / 4 / result["shape.side_mm"] ** 2)
         small = Kitchen(steamers=(Steamer(diameter_mm=180, tiers=1),))
         fewer = told("ground-packets", small)
         across = math.floor(0.75 * math.pi * 180**2 / 4 / fewer["shape.side_mm"] ** 2)
-        assert found["heat.loads"] == math.ceil(found["shape.pieces"] / (2 * each))
+        assert result["heat.loads"] == math.ceil(result["shape.pieces"] / (2 * each))
         assert fewer["heat.loads"] == math.ceil(fewer["shape.pieces"] / across) > 1
 
     def test_parcels_under_the_water_and_topped_up(self):
         """Three litres, a tenth of a litre every ten minutes at 380 W: 15 % gone after 450 / 10.1 = 44.5 min."""
-        found = told("leaf-parcels")
-        assert found["heat.top_up_at_min"] == pytest.approx(450 / 10.102, abs=0.1)
-        assert found["heat.top_up_ml"] == pytest.approx(450)
+        result = told("leaf-parcels")
+        assert result["heat.top_up_at_min"] == pytest.approx(450 / 10.102, abs=0.1)
+        assert result["heat.top_up_ml"] == pytest.approx(450)
 
     def test_a_fuller_pot_lags(self):
         assert 0 < told("boiled-balls")["heat.fuller_min"] < 2
 
     def test_a_larger_ball_takes_nearly_its_square(self):
         """35.2 mm and half a centimetre more: (40.2 / 35.2) squared is 1.30, and the water's own film a little less."""
-        found = told("boiled-balls")
-        more = found["heat.thicker_min"] / found["heat.done_min"]
-        assert 0.2 < more < (1 + 5 / found["shape.diameter_mm"]) ** 2 - 1
+        result = told("boiled-balls")
+        more = result["heat.thicker_min"] / result["heat.done_min"]
+        assert 0.2 < more < (1 + 5 / result["shape.diameter_mm"]) ** 2 - 1
 
 
 class TestRestAndKeep:
     def test_by_counter_and_by_fridge_whatever_is_chosen(self):
-        found = [told("set-cake", schools={"rest": rest}) for rest in ("cool", "chill", "overnight")]
-        assert len({round(one["rest.cut_counter_min"], 3) for one in found}) == 1
-        assert found[0]["rest.cut_after_min"] == found[0]["rest.cut_counter_min"]
-        assert found[1]["rest.cut_after_min"] == found[1]["rest.cut_fridge_min"]
-        assert found[2]["rest.cut_after_min"] == 14 * 60
+        result = [told("set-cake", schools={"rest": rest}) for rest in ("cool", "chill", "overnight")]
+        assert len({round(item["rest.cut_counter_min"], 3) for item in result}) == 1
+        assert result[0]["rest.cut_after_min"] == result[0]["rest.cut_counter_min"]
+        assert result[1]["rest.cut_after_min"] == result[1]["rest.cut_fridge_min"]
+        assert result[2]["rest.cut_after_min"] == 14 * 60
 
     def test_a_rolled_sheet_is_chilled_and_has_no_hurry(self):
         """By hand, lumped: 8 mm from 65 to 16 °C in a fridge at 5: rho c L / 2h x ln(60/11)."""
-        found = worked("stirred-rounds", schools={"wrap": "chill"})
-        thick = found.facts["shape.sheet_thick_mm"].value / 1000
+        result = worked("stirred-rounds", schools={"wrap": "chill"})
+        thick = result.facts["shape.sheet_thick_mm"].value / 1000
         lumped = 1180 * 2950 * thick / 2 / 9 * math.log(60 / 11) / 60
-        assert found.facts["rest.chill_min"].value == pytest.approx(lumped, rel=0.15)
-        roll = next(step for step in found.steps if step.id == "roll")
-        assert roll.minutes == pytest.approx(found.facts["rest.chill_min"].value + 5)
+        assert result.facts["rest.chill_min"].value == pytest.approx(lumped, rel=0.15)
+        roll = next(step for step in result.steps if step.id == "roll")
+        assert roll.minutes == pytest.approx(result.facts["rest.chill_min"].value + 5)
 
     def test_the_actual_mass_cools(self):
         """3 kg lie 2.5 l over 900 cm2, 28 mm and not 18: longer until it is past use. A parcel cools as a ball."""
         little, much = of_grain("pounded", 400).facts, of_grain("pounded", 2000).facts
         assert much["rest.handle_until_min"].value > 1.3 * little["rest.handle_until_min"].value
-        thick = next(one for one in much["rest.handle_from_min"].because.inputs if one.ref == "way:board")
+        thick = next(
+            each_input for each_input in much["rest.handle_from_min"].because.inputs if each_input.ref == "way:board"
+        )
         assert thick.value == pytest.approx(much["mix.volume_ml"].value / 90, abs=0.1)
         parcel = worked("leaf-parcels").facts
-        across = next(one for one in parcel["rest.handle_from_min"].because.inputs if one.ref == "way:parcel")
+        across = next(
+            each_input for each_input in parcel["rest.handle_from_min"].because.inputs if each_input.ref == "way:parcel"
+        )
         assert across.value == pytest.approx(parcel["shape.diameter_mm"].value, abs=0.1)
 
     def test_first_touch_by_hand(self):
@@ -497,8 +501,8 @@ class TestRestAndKeep:
 
     def test_cold_hardens_it_sooner(self):
         """At 5 °C the index runs 1 + 2 x 15/16 = 2.875 times as fast as at 20."""
-        found = told("set-cake")
-        assert found["keep.hard_after_h"] / found["keep.hard_cold_h"] == pytest.approx(2.875, rel=0.01)
+        result = told("set-cake")
+        assert result["keep.hard_after_h"] / result["keep.hard_cold_h"] == pytest.approx(2.875, rel=0.01)
 
     @pytest.mark.parametrize("way", sorted(WAYS))
     def test_every_keeping_is_said_to_be_an_index(self, way):
@@ -513,33 +517,38 @@ class TestSides:
     def test_each_side_is_the_sheet_worked_that_way(self, way):
         sheet = default_sheet(way)
         for question in questions(WAYS[way]):
-            found = sides(sheet, SEA, question.id)
-            assert len(found.sides) >= 2
-            assert sum(side.followed for side in found.sides) == 1
-            assert all(len(side.shown) == len(found.rows) == len(found.units) for side in found.sides)
-            for i, _ in enumerate(found.rows):
-                assert len({side.shown[i] for side in found.sides}) > 1  # a row that tells nothing is not shown
+            schools_compared = sides(sheet, SEA, question.id)
+            assert len(schools_compared.sides) >= 2
+            assert sum(side.followed for side in schools_compared.sides) == 1
+            assert all(
+                len(side.shown) == len(schools_compared.rows) == len(schools_compared.units)
+                for side in schools_compared.sides
+            )
+            for i, _ in enumerate(schools_compared.rows):
+                assert (
+                    len({side.shown[i] for side in schools_compared.sides}) > 1
+                )  # a row that tells nothing is not shown
             if question.id == "soak":
                 continue
-            for side in found.sides:
+            for side in schools_compared.sides:
                 alone = told(way, schools={question.id: side.id})
                 assert side.done == alone.get("heat.done_min")
 
     def test_float_and_on(self):
         """At the float the frozen heart is cold; simmered on, it is hot. Both are shown."""
-        found = sides(default_sheet("boiled-balls"), SEA, "done")
-        row = found.rows.index("heart when done")
-        by = {side.id: side for side in found.sides}
+        schools_compared = sides(default_sheet("boiled-balls"), SEA, "done")
+        row = schools_compared.rows.index("heart when done")
+        by = {side.id: side for side in schools_compared.sides}
         assert float(by["float"].shown[row]) < 10
         assert float(by["float-then-simmer"].shown[row]) >= 72
         assert "Simmer on" in " ".join(by["float"].says)
 
     def test_soaked_and_not_with_the_water_cut_to_match(self):
-        found = sides(default_sheet("crushed-balls"), SEA, "soak")
-        pour = found.rows.index("liquid to pour on")
-        poured = [float(side.shown[pour]) for side in found.sides]
+        schools_compared = sides(default_sheet("crushed-balls"), SEA, "soak")
+        pour = schools_compared.rows.index("liquid to pour on")
+        poured = [float(side.shown[pour]) for side in schools_compared.sides]
         assert poured == sorted(poured, reverse=True)
-        done = [side.done for side in found.sides]
+        done = [side.done for side in schools_compared.sides]
         assert done == sorted(done, reverse=True)
 
     def test_what_is_compared_has_words(self):
@@ -547,8 +556,8 @@ class TestSides:
 
     def test_a_side_that_cannot_be_worked_says_why(self):
         small = {"tin": {"diameter_mm": 60, "height_mm": 30}}
-        found = sides(sheet_from(document("stirred-rounds", vessel=small)), SEA, "cook")
-        steamed = next(side for side in found.sides if side.id == "steam")
+        schools_compared = sides(sheet_from(document("stirred-rounds", vessel=small)), SEA, "cook")
+        steamed = next(side for side in schools_compared.sides if side.id == "steam")
         assert steamed.done is None
         assert "deep in a dish" in steamed.problems[0].says
 
@@ -600,9 +609,9 @@ def test_a_brick_is_the_product_of_three_slabs():
             gel_c=75.0,
             needs=0.0,
         )
-        found = ours.curves(1400.0, np.full(_STEPS + 1, 100.0))
-        later = found.times > 30
-        assert np.abs(found.core - np.interp(found.times, times, hearts))[later].max() < 0.5
+        steamed_curves = ours.curves(1400.0, np.full(_STEPS + 1, 100.0))
+        later = steamed_curves.times > 30
+        assert np.abs(steamed_curves.core - np.interp(steamed_curves.times, times, hearts))[later].max() < 0.5
 
 
 class TestFinishedAnotherWay:
@@ -627,10 +636,10 @@ class TestFinishedAnotherWay:
     def test_a_steamer_with_its_own_machine(self):
         """900 W rated, 0.92 of it into the water: 828 W less 130 are 31 g of vapour a minute less what the lid takes."""
         own = Kitchen(altitude_m=0, room_c=20, steamers=(Steamer(watts=900),))
-        found = told("set-cake", own)
-        assert found["heat.water_loss_g_per_min"] == pytest.approx(loss_g_per_min(828))
-        assert found["heat.done_min"] < told("set-cake")["heat.done_min"]
-        assert told("set-cake", own, heat={"level": "low"})["heat.done_min"] == found["heat.done_min"]
+        result = told("set-cake", own)
+        assert result["heat.water_loss_g_per_min"] == pytest.approx(loss_g_per_min(828))
+        assert result["heat.done_min"] < told("set-cake")["heat.done_min"]
+        assert told("set-cake", own, heat={"level": "low"})["heat.done_min"] == result["heat.done_min"]
 
     def test_low_medium_and_high_are_in_order_for_every_steamed_way(self):
         for way, schools in (

@@ -26,13 +26,13 @@ def staged(way, *stages, kitchen=SEA, **more):
     content = default_sheet(way).model_dump(mode="json")
     content["heat"]["stages"] = list(stages)
     content.update(more)
-    found = work(sheet_from(content), kitchen)
-    assert found.problems == []
-    return found
+    result = work(sheet_from(content), kitchen)
+    assert result.problems == []
+    return result
 
 
-def heats(found, of="heat"):
-    return [(one.name, pytest.approx(one.minutes)) for one in found.stages if one.of == of]
+def heats(result, of="heat"):
+    return [(stage.name, pytest.approx(stage.minutes)) for stage in result.stages if stage.of == of]
 
 
 class TestPhysics:
@@ -48,8 +48,8 @@ class TestPhysics:
     def test_surroundings_that_stay_give_the_same_either_way(self):
         times = np.linspace(0.0, 3600.0, 181) ** 1.0
         left = np.exp(-times / 700.0)
-        one = following(times, left, 96.0, 25.0)
-        assert following(times, left, np.full(len(times), 96.0), 25.0) == pytest.approx(one)
+        item = following(times, left, 96.0, 25.0)
+        assert following(times, left, np.full(len(times), 96.0), 25.0) == pytest.approx(item)
 
     def test_an_oven_turned_up_is_that_much_hotter_from_then(self):
         def top(later):
@@ -108,20 +108,22 @@ class TestStages:
 
     def test_a_pot_of_grain_by_its_stages_has_had_what_it_needs(self):
         """The open stage is as long as the others leave of the time at heat; worked again by the trapezium."""
-        found = staged(
+        result = staged(
             "crushed-balls", {"level": "high", "minutes": 8}, {"level": "low"}, {"level": "off", "minutes": 12}
         )
-        assert [one.level for one in found.stages] == ["high", "low", "off"]
-        curve = found.core.curve
-        end = sum(one.minutes for one in found.stages)
+        assert [stage.level for stage in result.stages] == ["high", "low", "off"]
+        curve = result.core.curve
+        end = sum(stage.minutes for stage in result.stages)
         minutes, celsius = np.array(curve.minutes), np.array(curve.core_c)
         assert minutes[-1] == pytest.approx(end, abs=1.0)
-        assert cook_value_min(minutes * 60, celsius)[-1] == pytest.approx(found.facts["heat.needs_min"].value, rel=0.03)
+        assert cook_value_min(minutes * 60, celsius)[-1] == pytest.approx(
+            result.facts["heat.needs_min"].value, rel=0.03
+        )
 
     def test_a_pot_that_says_none_has_three(self):
-        found = work(default_sheet("crushed-balls"), SEA)
-        assert [one.name for one in found.stages] == ["to the boil", "lowest flame", "off, lid shut"]
-        assert sum(one.minutes for one in found.stages) == pytest.approx(found.facts["heat.done_min"].value)
+        result = work(default_sheet("crushed-balls"), SEA)
+        assert [stage.name for stage in result.stages] == ["to the boil", "lowest flame", "off, lid shut"]
+        assert sum(stage.minutes for stage in result.stages) == pytest.approx(result.facts["heat.done_min"].value)
 
     def test_two_that_go_on_are_refused(self):
         with pytest.raises((ValidationError, Refused), match="more than one stage"):
@@ -130,23 +132,23 @@ class TestStages:
 
 class TestSteps:
     def test_each_has_its_own_clock_and_line(self):
-        found = staged(
+        result = staged(
             "leaf-parcels", {"level": "high", "minutes": 20}, {"level": "low"}, {"level": "off", "minutes": 30}
         )
-        boils = [step for step in found.steps if step.id in {"boil", "boil-2", "boil-3"}]
+        boils = [step for step in result.steps if step.id in {"boil", "boil-2", "boil-3"}]
         assert [step.id for step in boils] == ["boil", "boil-2", "boil-3"]
         assert [bool(step.window) for step in boils] == [False, True, False]
         assert [bool(step.cue) for step in boils] == [False, True, False]
         assert (boils[2].uses, boils[2].hands) == ([], "free")
-        done = found.facts["heat.done_min"].value
+        done = result.facts["heat.done_min"].value
         assert boils[1].window.done == pytest.approx(done - 20 - 30)
-        assert found.core.done == pytest.approx(done - 30)  # what a thermometer moves is what is looked for
+        assert result.core.done == pytest.approx(done - 30)  # what a thermometer moves is what is looked for
         lies = {
-            one.step.id: one
-            for one in plan_from(found.steps, SEA, begin=datetime(2026, 12, 5, 9, tzinfo=UTC)).scheduled
+            scheduled_step.step.id: scheduled_step
+            for scheduled_step in plan_from(result.steps, SEA, begin=datetime(2026, 12, 5, 9, tzinfo=UTC)).scheduled
         }
         assert lies["boil"].ends <= lies["boil-2"].starts < lies["boil-3"].starts
-        after = next(step for step in found.steps if any(wait.step == "boil-3" for wait in step.after))
+        after = next(step for step in result.steps if any(wait.step == "boil-3" for wait in step.after))
         assert after.id not in {"boil", "boil-2"}
 
     def test_what_is_laid_on_midway_goes_on_between_two_stages(self):
@@ -160,11 +162,11 @@ class TestSteps:
                 "rest": {"": {"to": "whole", "where": "over", "joins": "bake-2"}},
             }
         )
-        found = work(sheet_from(content), SEA)
-        assert found.problems == []
-        ids = [step.id for step in found.steps]
+        result = work(sheet_from(content), SEA)
+        assert result.problems == []
+        ids = [step.id for step in result.steps]
         assert ids.index("bake") < ids.index("put-topping") < ids.index("bake-2")
-        put = next(step for step in found.steps if step.id == "put-topping")
+        put = next(step for step in result.steps if step.id == "put-topping")
         assert "bake" in {wait.step for wait in put.after}
         content["parts"][-1]["rest"][""]["joins"] = "bake-3"
         with pytest.raises(Refused, match="no step"):

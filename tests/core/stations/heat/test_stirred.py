@@ -48,14 +48,14 @@ class TestTheStation:
         """Half a kilogram is stirred for five to fifteen minutes, by the flame; a microwave oven takes four to nine."""
         for way in ("stirred-rounds", "folded-pulls"):
             for level in ("low", "medium"):
-                found = told(way, heat={"level": level})
-                assert 4 <= found["heat.first_check_min"] < found["heat.done_min"] < found["heat.latest_min"] <= 16
+                result = told(way, heat={"level": level})
+                assert 4 <= result["heat.first_check_min"] < result["heat.done_min"] < result["heat.latest_min"] <= 16
         bursts = told(schools={"cook": "microwave"})
         assert 3.5 <= bursts["heat.first_check_min"] < bursts["heat.done_min"] < bursts["heat.latest_min"] <= 10
 
     def test_it_loses_what_its_way_loses(self):
-        found = told()
-        assert 5 - 1e-6 <= 100 * found["heat.lost_g"] / found["mix.batch_g"] <= 15
+        result = told()
+        assert 5 - 1e-6 <= 100 * result["heat.lost_g"] / result["mix.batch_g"] <= 15
         assert told(schools={"cook": "microwave"})["heat.lost_g"] < 3
 
     @settings(max_examples=12, deadline=None)

@@ -58,8 +58,8 @@ def test_the_heart_of_a_parcel_as_the_series_for_a_sphere_has_it():
     series = sum(
         4 * (math.sin(z) - z * math.cos(z)) / (2 * z - math.sin(2 * z)) * np.exp(-(z**2) * fourier) for z in roots
     )
-    one = _WrappedPiece(thick=0.05, side=None, material=GRAIN, h=h, start_c=start)
-    heart, _ = one.curves(times, float(around))
+    piece = _WrappedPiece(thick=0.05, side=None, material=GRAIN, h=h, start_c=start)
+    heart, _ = piece.curves(times, float(around))
     later = times > 200
     assert np.abs(heart - (around + (start - around) * series))[later].max() < 0.5
 
@@ -72,14 +72,14 @@ class TestTheStation:
         assert 60 <= parcels["heat.first_check_min"] < parcels["heat.done_min"] < parcels["heat.latest_min"] <= 150
 
     def test_hot_is_not_yet_soft(self):
-        found = told("leaf-parcels")
-        assert found["heat.core_hot_min"] < found["heat.done_min"] / 2
+        result = told("leaf-parcels")
+        assert result["heat.core_hot_min"] < result["heat.done_min"] / 2
 
     def test_hardly_soaked_grain_is_boiled_longer_and_told_to_be(self):
         soaks = [told("leaf-parcels", grain={"soak_min": m})["heat.done_min"] for m in (0, 30, 120, 600)]
         assert soaks == sorted(soaks, reverse=True)
         sheet = sheet_from({**default_sheet("leaf-parcels").model_dump(mode="json"), "grain": {"soak_min": 30}})
-        assert any("Hardly soaked" in one.says for one in work(sheet, KITCHEN).advice)
+        assert any("Hardly soaked" in advice.says for advice in work(sheet, KITCHEN).advice)
 
     @settings(max_examples=12, deadline=None)
     @given(st.floats(40, 160), st.floats(0, 2800), st.sampled_from(["ground-packets", "leaf-parcels"]))

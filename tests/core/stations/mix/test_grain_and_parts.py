@@ -30,11 +30,11 @@ class TestGrain:
 
         350 g of water in all, so 350 - 62.68 - 8.83 = 278.49 g are still to pour.
         """
-        found = facts(rice())
-        assert found["grain.uptake_g"] == pytest.approx(62.68, abs=0.01)
-        assert found["grain.cling_g"] == pytest.approx(24 / math.e, abs=0.01)
-        assert found["grain.soaked_g"] == pytest.approx(240 + 62.68 + 8.83, abs=0.01)
-        assert found["grain.cook_water_g"] == pytest.approx(278.49, abs=0.01)
+        result = facts(rice())
+        assert result["grain.uptake_g"] == pytest.approx(62.68, abs=0.01)
+        assert result["grain.cling_g"] == pytest.approx(24 / math.e, abs=0.01)
+        assert result["grain.soaked_g"] == pytest.approx(240 + 62.68 + 8.83, abs=0.01)
+        assert result["grain.cook_water_g"] == pytest.approx(278.49, abs=0.01)
 
     @settings(max_examples=40, deadline=None)
     @given(st.floats(0, 1440), st.floats(2, 45), st.integers(0, 6), st.floats(0, 90))
@@ -47,9 +47,9 @@ class TestGrain:
         assert wet["grain.cook_water_g"] + held == pytest.approx(dry["grain.cook_water_g"])
 
     @given(st.floats(1, 1000), st.floats(1, 1000), st.floats(3, 50))
-    def test_longer_and_warmer_is_never_less(self, one, other, celsius):
-        assert uptake_pct(one + other, celsius) >= uptake_pct(one, celsius)
-        assert uptake_pct(one, celsius + 2) >= uptake_pct(one, celsius)
+    def test_longer_and_warmer_is_never_less(self, item, other, celsius):
+        assert uptake_pct(item + other, celsius) >= uptake_pct(item, celsius)
+        assert uptake_pct(item, celsius + 2) >= uptake_pct(item, celsius)
 
     def test_a_soak_that_brings_more_than_the_sheet_asks_is_said(self):
         sheet = a_sheet(
@@ -57,7 +57,7 @@ class TestGrain:
         )
         worked = work(sheet, KITCHEN)
         assert worked.facts["grain.cook_water_g"].value == 0
-        assert any("soak alone" in one.says for one in worked.advice)
+        assert any("soak alone" in advice.says for advice in worked.advice)
 
     def test_the_map_moves_the_soak_where_nothing_is_poured(self):
         """Steamed grain can only drink: 33 % of water is a soak of so long, 60 % no soak at all."""
@@ -71,9 +71,9 @@ class TestGrain:
 
     def test_short_and_warm_soaks_are_warned_of(self):
         short = default_sheet("pounded").model_copy(update={"grain": sheet_grain(soak_min=10, soak_c=10)})
-        assert any("hearts stay hard" in one.says for one in work(short, KITCHEN).advice)
+        assert any("hearts stay hard" in advice.says for advice in work(short, KITCHEN).advice)
         sour = default_sheet("pounded").model_copy(update={"grain": sheet_grain(soak_min=600, soak_c=30)})
-        assert any("sours" in one.says for one in work(sour, KITCHEN).advice)
+        assert any("sours" in advice.says for advice in work(sour, KITCHEN).advice)
 
 
 def sheet_grain(**grain):
@@ -129,7 +129,9 @@ class TestParts:
         document = default_sheet("stirred-rounds").model_dump()
         assert facts(sheet_from(document))["part.filling.sugar_pct"] == pytest.approx(97.6 / 1.3, abs=0.1)
         document["parts"][1]["lines"][2]["amount"]["value"] = 60
-        assert any("Little sugar in the bean paste" in one.says for one in work(sheet_from(document), KITCHEN).advice)
+        assert any(
+            "Little sugar in the bean paste" in advice.says for advice in work(sheet_from(document), KITCHEN).advice
+        )
 
     def test_a_topping_is_shared_over_the_pieces_of_a_tray(self):
         """98 g of curds on 30 pieces; at 5 g each they are enough for 19."""
@@ -146,22 +148,22 @@ class TestParts:
             "vessel": default_sheet("tray-rice").vessel.model_dump(),
         }
         whole["cut"] = {"pieces": 30}
-        found = facts(sheet_from(whole))
-        assert found["part.topping.piece_g"] == pytest.approx(found["part.topping.made_g"] / 30)
+        result = facts(sheet_from(whole))
+        assert result["part.topping.piece_g"] == pytest.approx(result["part.topping.made_g"] / 30)
         curds["each_g"] = 5
         worked = work(sheet_from(whole), KITCHEN)
         assert worked.facts["shape.short_of"].value == "curds"
-        assert any("curds is enough for 20 of 30" in one.says for one in worked.advice)
+        assert any("curds is enough for 20 of 30" in advice.says for advice in worked.advice)
 
     def test_a_syrup_is_done_at_its_solids(self):
         """294 g thick milk: 37 % solids, 108.78 g. 200 g slab sugar: 194. 1 g salt: 0.998. In all 303.78 of 495.
 
         At 70 % solids that weighs 433.97 g.
         """
-        found = facts(default_sheet("tray-rice"))
-        assert found["part.syrup.raw_g"] == pytest.approx(495.0)
-        assert found["part.syrup.made_g"] == pytest.approx(433.97, abs=0.05)
-        assert found["part.syrup.loss_g"] == pytest.approx(495 - 433.97, abs=0.05)
+        result = facts(default_sheet("tray-rice"))
+        assert result["part.syrup.raw_g"] == pytest.approx(495.0)
+        assert result["part.syrup.made_g"] == pytest.approx(433.97, abs=0.05)
+        assert result["part.syrup.loss_g"] == pytest.approx(495 - 433.97, abs=0.05)
 
     def test_curds_and_oil_of_coconut_cream(self):
         """400 g: 112 g fat, of which 69 % parts as oil, 77.28 g; the other 70.72 g of solids with 28 % water are 98.22 g."""
@@ -169,9 +171,9 @@ class TestParts:
         sheet = a_sheet("tray-rice", ("base", base), ("topping", [line("coconut-milk-thick", 400)]))
         document = sheet.model_dump()
         document["parts"][1]["family"] = "coconut-curd"
-        found = facts(sheet_from(document))
-        assert found["part.topping.oil_g"] == pytest.approx(77.28)
-        assert found["part.topping.made_g"] == pytest.approx((400 * 0.37 - 77.28) / 0.72, abs=0.01)
+        result = facts(sheet_from(document))
+        assert result["part.topping.oil_g"] == pytest.approx(77.28)
+        assert result["part.topping.made_g"] == pytest.approx((400 * 0.37 - 77.28) / 0.72, abs=0.01)
 
     def test_the_shortest_of_all_the_parts_is_named(self):
         """54 pulls of 9 g; 100 g of coat at 3 g is enough for 33."""
@@ -180,7 +182,7 @@ class TestParts:
         worked = work(sheet_from(document), KITCHEN)
         assert worked.facts["part.coat.enough_for"].value == pytest.approx(100 / 3)
         assert worked.facts["shape.short_of"].value == "sweet ground nut"
-        assert any("enough for 33 of 54" in one.says for one in worked.advice)
+        assert any("enough for 33 of 54" in advice.says for advice in worked.advice)
 
     def test_a_line_may_be_split_between_parts(self):
         """300 g of sugar: a third into the rice, two thirds into the syrup; 30 g held back first."""
@@ -202,7 +204,11 @@ class TestParts:
         assert bowl.parts["base"].of_group("sugar") == pytest.approx(100)
         assert bowl.parts["syrup"].of_group("sugar") == pytest.approx(200)
         carried = work(sheet, KITCHEN).lines[2].carried
-        assert [(one.to, round(one.grams)) for one in carried] == [("base", 100), ("syrup", 200), ("", 30)]
+        assert [(line_destination.to, round(line_destination.grams)) for line_destination in carried] == [
+            ("base", 100),
+            ("syrup", 200),
+            ("", 30),
+        ]
 
     def test_a_split_to_a_part_that_is_not_there(self):
         with pytest.raises(Refused, match="no topping on this sheet"):
@@ -216,10 +222,10 @@ class TestParts:
         document["parts"][1].update(
             kept={"share": 0.1}, kept_for="a glaze", made_for=[{"sheet": "Other", "share": 0.4}]
         )
-        found = facts(sheet_from(document))
-        assert found["part.filling.away_g"] == pytest.approx(377 * 0.4)
-        assert found["part.filling.kept_g"] == pytest.approx(37.7)
-        assert found["part.filling.have_g"] == pytest.approx(377 * 0.5)
+        result = facts(sheet_from(document))
+        assert result["part.filling.away_g"] == pytest.approx(377 * 0.4)
+        assert result["part.filling.kept_g"] == pytest.approx(37.7)
+        assert result["part.filling.have_g"] == pytest.approx(377 * 0.5)
         document["parts"][1]["kept"] = {"share": 0.7}
         with pytest.raises(Refused, match="none is left"):
             sheet_from(document)

@@ -18,13 +18,13 @@ def told(way, schools=None, parts=None, **more):
     content["parts"] = [part for part in content["parts"] if part["role"] not in there] + (parts or [])
     for key, value in more.items():
         content[key] = {**content[key], **value}
-    found = work(sheet_from(content), SEA)
-    assert found.problems == []
-    return found
+    result = work(sheet_from(content), SEA)
+    assert result.problems == []
+    return result
 
 
-def value(found, key):
-    return found.facts[key].value
+def value(result, key):
+    return result.facts[key].value
 
 
 def line(ingredient, grams, **more):
@@ -35,19 +35,19 @@ class TestScalding:
     def test_half_of_the_water_boiling(self):
         """Of 100 g of water on 125 of flour: (50 x 4.19 x 96 + (50 x 4.19 + 125 x 1.6) x 20) over their sum, and
         0.9 x 50 / 125 of the flour cooked; 125 x 0.5 x (12 - 1.5) % more water."""
-        found = told("boiled-balls", start={"scald_pct": 50})
-        water = value(found, "mix.scald_g") + value(found, "mix.scald_cool_g")
-        flour = value(found, "mix.base_g")
+        result = told("boiled-balls", start={"scald_pct": 50})
+        water = value(result, "mix.scald_g") + value(result, "mix.scald_cool_g")
+        flour = value(result, "mix.base_g")
         hot = rest = water / 2 * 4.19
         rest += flour * 1.6
-        assert value(found, "mix.scald_g") == pytest.approx(water / 2)
-        assert value(found, "mix.scald_c") == pytest.approx((hot * 96 + rest * 20) / (hot + rest), abs=0.3)
-        assert value(found, "mix.scald_cooked_pct") == pytest.approx(90 * water / 2 / flour)
-        assert value(found, "mix.scald_takes_g") == pytest.approx(flour * 0.5 * 0.105)
+        assert value(result, "mix.scald_g") == pytest.approx(water / 2)
+        assert value(result, "mix.scald_c") == pytest.approx((hot * 96 + rest * 20) / (hot + rest), abs=0.3)
+        assert value(result, "mix.scald_cooked_pct") == pytest.approx(90 * water / 2 / flour)
+        assert value(result, "mix.scald_takes_g") == pytest.approx(flour * 0.5 * 0.105)
 
     def test_schools_are_shares_of_the_same(self):
         by_school = [told("boiled-balls", {"dough": school}) for school in ("cool", "scald", "boiling")]
-        assert [value(found, "mix.scald_g") for found in by_school] == pytest.approx(
+        assert [value(result, "mix.scald_g") for result in by_school] == pytest.approx(
             [share * value(by_school[2], "mix.scald_g") for share in (0, 1 / 3, 1)]
         )
         assert "mix.scald_c" not in by_school[0].facts
@@ -71,15 +71,15 @@ class TestPiece:
 
     def test_what_is_pinched_off_is_begun_with(self):
         """24 g that stay are 30 to begin with when a fifth is pinched off."""
-        found = told("stirred-rounds", pieces={"dough_g": 24, "trim_pct": 20})
-        assert value(found, "shape.pinch_g") == pytest.approx(30)
-        assert value(found, "shape.trim_g") == pytest.approx(6 * value(found, "shape.pieces"))
+        result = told("stirred-rounds", pieces={"dough_g": 24, "trim_pct": 20})
+        assert value(result, "shape.pinch_g") == pytest.approx(30)
+        assert value(result, "shape.trim_g") == pytest.approx(6 * value(result, "shape.pieces"))
 
     def test_salted_water_for_the_hands(self):
-        found = told("crushed-balls")
-        ml = 200 + 3 * value(found, "shape.pieces")
-        assert value(found, "shape.hand_water_ml") == pytest.approx(ml)
-        assert value(found, "shape.hand_salt_g") == pytest.approx(0.015 * ml)
+        result = told("crushed-balls")
+        ml = 200 + 3 * value(result, "shape.pieces")
+        assert value(result, "shape.hand_water_ml") == pytest.approx(ml)
+        assert value(result, "shape.hand_salt_g") == pytest.approx(0.015 * ml)
 
 
 class TestBeansBoughtCooked:
@@ -88,9 +88,9 @@ class TestBeansBoughtCooked:
 
     def test_they_weigh_as_they_would_dry_and_are_not_soaked(self):
         """240 g with 36 % of solids are 86.4, as 99.3 g of dry beans hold: 2.9 times that is the paste."""
-        found = told("stirred-rounds", parts=[self.part(line("small-red-bean-cooked", 240))])
-        assert value(found, "part.filling.made_g") == pytest.approx(2.9 * 240 * 0.36 / 0.87, rel=0.01)
-        ids = {step.id for step in found.steps}
+        result = told("stirred-rounds", parts=[self.part(line("small-red-bean-cooked", 240))])
+        assert value(result, "part.filling.made_g") == pytest.approx(2.9 * 240 * 0.36 / 0.87, rel=0.01)
+        ids = {step.id for step in result.steps}
         assert not ids & {"filling-soak", "filling-simmer", "filling-simmer-dry", "filling-simmer-lid"}
         assert "filling-dry" in ids
         dry = told("stirred-rounds", parts=[self.part(line("small-red-bean", 100), line("water", 300))])
@@ -114,23 +114,23 @@ class TestMadeFromRaw:
             "lines": [],
             "takes": [{"of": "liquid", "share": 1}],
         }
-        found = told("tray-rice", parts=[pressed, curds])
-        made = {part.role: part for part in found.parts}
-        assert value(found, "part.topping.raw_g") == pytest.approx(made["liquid"].outputs[0].made_g)
-        assert value(found, "part.topping.made_g") > 20
-        assert value(found, "part.topping.oil_g") > 20
+        result = told("tray-rice", parts=[pressed, curds])
+        made = {part.role: part for part in result.parts}
+        assert value(result, "part.topping.raw_g") == pytest.approx(made["liquid"].outputs[0].made_g)
+        assert value(result, "part.topping.made_g") > 20
+        assert value(result, "part.topping.oil_g") > 20
 
 
 def test_whole_things_that_the_knife_meets():
     """Walnuts of 5 g are 21.2 mm across; a grid of cuts over the tray meets width x length / area of them."""
     content = default_sheet("batter-bake").model_dump(mode="json")
     content["parts"][0]["lines"].append(line("walnut", 100, state="whole"))
-    found = work(sheet_from(content), SEA)
-    tray = found.drawings.cut.trays[0]
-    length = sum(math.dist(one[:2], one[2:]) for one in tray.lines)
+    result = work(sheet_from(content), SEA)
+    tray = result.drawings.cut.trays[0]
+    length = sum(math.dist(each_line[:2], each_line[2:]) for each_line in tray.lines)
     across = (6 * 5 * 1000 / math.pi) ** (1 / 3)
     share = min(1.0, across * length / (tray.length_mm * tray.width_mm))
-    assert value(found, "cut.met") == pytest.approx(100 / 5 * share, rel=1e-6)
-    assert any("lie under the knife" in advice.says for advice in found.advice)
+    assert value(result, "cut.met") == pytest.approx(100 / 5 * share, rel=1e-6)
+    assert any("lie under the knife" in advice.says for advice in result.advice)
     content["parts"][0]["lines"][-1]["state"] = "ground"
     assert "cut.met" not in work(sheet_from(content), SEA).facts

@@ -51,20 +51,20 @@ class TestTwoMeasures:
         for two in itertools.combinations(sizes, 2):
             if set(two) == {"piece_g", "diameter_mm"}:
                 continue  # as good as one measure where dough and filling are about as dense
-            found = facts_of(rounds({name: sizes[name] for name in two}, way=way))
+            result = facts_of(rounds({name: sizes[name] for name in two}, way=way))
             for name, fact in FACT.items():
-                assert found[f"shape.{fact}"] == pytest.approx(sizes[name], rel=1e-4), (two, name)
+                assert result[f"shape.{fact}"] == pytest.approx(sizes[name], rel=1e-4), (two, name)
 
     def test_the_count_is_one_of_them(self):
         """12 rounds share the dough; a skin of 4 mm then says the rest."""
-        found = facts_of(rounds({"count": 12, "skin_mm": 4}))
-        assert found["shape.base_g"] == pytest.approx(found["mix.cooked_g"] / 12)
-        assert found["shape.skin_mm"] == pytest.approx(4)
+        result = facts_of(rounds({"count": 12, "skin_mm": 4}))
+        assert result["shape.base_g"] == pytest.approx(result["mix.cooked_g"] / 12)
+        assert result["shape.skin_mm"] == pytest.approx(4)
 
     def test_one_alone_shares_dough_and_filling_evenly(self):
-        found = facts_of(rounds({"piece_g": 50}))
-        assert found["shape.base_enough_for"] == pytest.approx(found["shape.filling_enough_for"])
-        assert found["shape.piece_g"] == pytest.approx(50)
+        result = facts_of(rounds({"piece_g": 50}))
+        assert result["shape.base_enough_for"] == pytest.approx(result["shape.filling_enough_for"])
+        assert result["shape.piece_g"] == pytest.approx(50)
 
     def test_three_are_one_too_many(self):
         with pytest.raises(Refused) as caught:
@@ -85,8 +85,8 @@ class TestTwoMeasures:
 
     def test_a_plain_piece_has_one(self):
         plain = default_sheet("pounded").model_dump(mode="json")
-        found = facts_of(sheet_from({**plain, "pieces": {"diameter_mm": 40}}))
-        assert found["shape.diameter_mm"] == pytest.approx(40)
+        result = facts_of(sheet_from({**plain, "pieces": {"diameter_mm": 40}}))
+        assert result["shape.diameter_mm"] == pytest.approx(40)
         for pieces, path in (({"skin_mm": 4}, "skin_mm"), ({"dough_g": 30, "diameter_mm": 40}, "diameter_mm")):
             assert problem(sheet_from({**plain, "pieces": pieces})).path == f"pieces.{path}"
 
@@ -99,64 +99,68 @@ class TestTwoMeasures:
 
 class TestSkin:
     def says(self, sheet):
-        return [one.says for one in work(sheet, KITCHEN).advice if one.station == "shape"]
+        return [advice.says for advice in work(sheet, KITCHEN).advice if advice.station == "shape"]
 
     def test_it_is_told_before_it_tears(self):
         """Wrapped warm it holds to 3 mm."""
-        assert any("under 3.0 mm it tears" in one for one in self.says(rounds({"filling_g": 25, "skin_mm": 2.9})))
-        assert any("hardly more than the 3.0 mm" in one for one in self.says(rounds({"filling_g": 25, "skin_mm": 3.2})))
-        assert not any("tears" in one for one in self.says(rounds({"filling_g": 25, "skin_mm": 4.5})))
+        assert any(
+            "under 3.0 mm it tears" in message for message in self.says(rounds({"filling_g": 25, "skin_mm": 2.9}))
+        )
+        assert any(
+            "hardly more than the 3.0 mm" in message for message in self.says(rounds({"filling_g": 25, "skin_mm": 3.2}))
+        )
+        assert not any("tears" in message for message in self.says(rounds({"filling_g": 25, "skin_mm": 4.5})))
 
     def test_by_the_school(self):
         chilled = rounds({"filling_g": 25, "skin_mm": 3.3}, schools={"wrap": "chill"})
-        assert any("under 3.5 mm it tears" in one for one in self.says(chilled))
+        assert any("under 3.5 mm it tears" in message for message in self.says(chilled))
 
 
 class TestHeart:
     def test_paste_goes_round_it(self):
         """30 g within, a cherry of 7: 23 g of paste. Its sphere and the core's differ by twice the paste."""
-        found = facts_of(rounds({"dough_g": 30, "filling_g": 30}, heart()))
-        assert (found["shape.heart_g"], found["shape.paste_g"]) == (7, 23)
-        assert found["shape.paste_mm"] == pytest.approx((found["shape.core_mm"] - found["shape.heart_mm"]) / 2)
-        assert found["shape.filling_enough_for"] == pytest.approx(found["part.filling.made_g"] / 23)
+        result = facts_of(rounds({"dough_g": 30, "filling_g": 30}, heart()))
+        assert (result["shape.heart_g"], result["shape.paste_g"]) == (7, 23)
+        assert result["shape.paste_mm"] == pytest.approx((result["shape.core_mm"] - result["shape.heart_mm"]) / 2)
+        assert result["shape.filling_enough_for"] == pytest.approx(result["part.filling.made_g"] / 23)
 
     def test_its_own_weight_and_size(self):
-        found = facts_of(rounds({"dough_g": 30, "filling_g": 30}, heart(each_g=10, each_mm=24)))
-        assert (found["shape.heart_g"], found["shape.heart_mm"]) == (10, pytest.approx(24))
+        result = facts_of(rounds({"dough_g": 30, "filling_g": 30}, heart(each_g=10, each_mm=24)))
+        assert (result["shape.heart_g"], result["shape.heart_mm"]) == (10, pytest.approx(24))
 
     def test_it_can_run_out_first(self):
-        found = facts_of(rounds({"dough_g": 20, "filling_g": 18}, heart(lines=[line("cherry", 5, "piece")])))
-        assert found["shape.short_of"] == "cherry"
+        result = facts_of(rounds({"dough_g": 20, "filling_g": 18}, heart(lines=[line("cherry", 5, "piece")])))
+        assert result["shape.short_of"] == "cherry"
 
     def test_without_paste(self):
         plain = default_sheet("pounded").model_dump(mode="json")
-        found = facts_of(sheet_from({**plain, "parts": [*plain["parts"], heart()], "pieces": {"dough_g": 30}}))
-        assert found["shape.core_mm"] == pytest.approx(found["shape.heart_mm"])
-        assert "shape.paste_g" not in found
+        result = facts_of(sheet_from({**plain, "parts": [*plain["parts"], heart()], "pieces": {"dough_g": 30}}))
+        assert result["shape.core_mm"] == pytest.approx(result["shape.heart_mm"])
+        assert "shape.paste_g" not in result
 
     def test_in_a_way_that_is_coated_it_lies_in_the_dough(self):
         """With paste outside there are three layers; without any, the rice alone is round it."""
         coated = rounds({"dough_g": 27, "filling_g": 38}, heart(), way="crushed-balls")
-        found = facts_of(coated)
-        assert found["shape.core_mm"] > found["shape.heart_mm"]
-        assert (found["shape.base_g"], found["shape.paste_g"]) == (pytest.approx(27), pytest.approx(31))
+        result = facts_of(coated)
+        assert result["shape.core_mm"] > result["shape.heart_mm"]
+        assert (result["shape.base_g"], result["shape.paste_g"]) == (pytest.approx(27), pytest.approx(31))
         bare = coated.model_dump(mode="json")
         bare["parts"] = [part for part in bare["parts"] if part["role"] != "filling"]
-        found = facts_of(sheet_from({**bare, "pieces": {"dough_g": 27}}))
-        assert found["shape.core_mm"] == pytest.approx(found["shape.heart_mm"])
-        assert found["shape.base_g"] == 27
+        result = facts_of(sheet_from({**bare, "pieces": {"dough_g": 27}}))
+        assert result["shape.core_mm"] == pytest.approx(result["shape.heart_mm"])
+        assert result["shape.base_g"] == 27
 
     def test_a_crumb_of_one_is_none(self):
         plain = default_sheet("boiled-balls").model_dump(mode="json")
         plain["parts"] = [part for part in plain["parts"] if part["role"] != "filling"]
         crumb = heart(lines=[line("cherry", 0.03)])
-        found = facts_of(sheet_from({**plain, "parts": [*plain["parts"], crumb], "pieces": {"dough_g": 18}}))
-        assert "shape.heart_g" not in found
-        assert found["heat.done_min"] > 0
+        result = facts_of(sheet_from({**plain, "parts": [*plain["parts"], crumb], "pieces": {"dough_g": 18}}))
+        assert "shape.heart_g" not in result
+        assert result["heat.done_min"] > 0
 
     def test_thin_paste_is_told(self):
         worked = work(rounds({"dough_g": 30, "filling_g": 9}, heart()), KITCHEN)
-        assert any("it shows through" in one.says for one in worked.advice)
+        assert any("it shows through" in advice.says for advice in worked.advice)
 
     @pytest.mark.parametrize(
         ("pieces", "part", "path"),
@@ -166,8 +170,8 @@ class TestHeart:
         ],
     )
     def test_more_of_it_than_filling_or_nobody_knows_how_heavy(self, pieces, part, path):
-        found = problem(rounds(pieces, part))
-        assert found.path == path
+        result = problem(rounds(pieces, part))
+        assert result.path == path
 
     def test_only_a_heart_is_measured_across(self):
         with pytest.raises(Refused) as caught:
@@ -180,10 +184,10 @@ class TestHeart:
             Adjustment(by="pieces", count=40, piece_g=30, filling_g=30),
             KITCHEN,
         ).sheet
-        found = facts_of(sheet)
-        assert found["shape.pieces"] == 40
-        assert found["part.heart.made_g"] == pytest.approx(40 * 7)
-        assert found["part.filling.made_g"] == pytest.approx(40 * 23)
+        result = facts_of(sheet)
+        assert result["shape.pieces"] == 40
+        assert result["part.heart.made_g"] == pytest.approx(40 * 7)
+        assert result["part.filling.made_g"] == pytest.approx(40 * 23)
 
 
 class TestTools:
@@ -197,11 +201,11 @@ class TestTools:
 
     def test_a_cut_from_the_sheet_weighs_what_a_piece_wants(self):
         sheet = rounds({"dough_g": 30, "filling_g": 25}, schools={"wrap": "chill"}, rolled={"cutter_mm": 80})
-        found = facts_of(sheet)
-        disc_ml = math.pi * 40**2 * found["shape.sheet_thick_mm"] / 1000
-        assert disc_ml * found["mix.density_g_per_ml"] == pytest.approx(30)
-        cut = found["shape.cut_of_sheet"]
-        assert cut * 30 + found["shape.trimmings_g"] == pytest.approx(found["mix.cooked_g"])
+        result = facts_of(sheet)
+        disc_ml = math.pi * 40**2 * result["shape.sheet_thick_mm"] / 1000
+        assert disc_ml * result["mix.density_g_per_ml"] == pytest.approx(30)
+        cut = result["shape.cut_of_sheet"]
+        assert cut * 30 + result["shape.trimmings_g"] == pytest.approx(result["mix.cooked_g"])
 
     def test_a_cutter_wider_than_the_sheet(self):
         wide = rounds({"dough_g": 60, "filling_g": 25}, schools={"wrap": "chill"}, rolled={"cutter_mm": 300, "shape": "square", "board_width_mm": 200})  # fmt: skip
@@ -219,21 +223,21 @@ LOAF = {"shape": "oblong", "length_mm": 150, "width_mm": 75, "height_mm": 40}
 class TestTins:
     def test_one_depth_in_all(self):
         """786 ml or so over one round of 150 and two loaves: pi x 75 x 75 + 2 x 150 x 75 = 40 171 mm2."""
-        found = facts_of(cake(vessel={"tin": ROUND, "count": 1, "more": [{"tin": LOAF, "count": 2}]}))
-        assert found["shape.depth_mm"] == pytest.approx(
-            found["mix.volume_ml"] * 1000 / (math.pi * 75**2 + 2 * 150 * 75)
+        result = facts_of(cake(vessel={"tin": ROUND, "count": 1, "more": [{"tin": LOAF, "count": 2}]}))
+        assert result["shape.depth_mm"] == pytest.approx(
+            result["mix.volume_ml"] * 1000 / (math.pi * 75**2 + 2 * 150 * 75)
         )
-        assert found["shape.tins"] == 3
+        assert result["shape.tins"] == 3
 
     def test_the_lowest_runs_over_first(self):
         low = {**LOAF, "height_mm": 15}
-        found = problem(cake(vessel={"tin": ROUND, "more": [{"tin": low}]}))
-        assert found.path == "vessel.tin"
-        assert "the lowest 15 mm high" in found.says
+        result = problem(cake(vessel={"tin": ROUND, "more": [{"tin": low}]}))
+        assert result.path == "vessel.tin"
+        assert "the lowest 15 mm high" in result.says
 
     def test_too_little_is_said(self):
         worked = work(cake(vessel={"tin": {**ROUND, "diameter_mm": 400}, "count": 1}), KITCHEN)
-        assert any("Too little for these tins" in one.says for one in worked.advice)
+        assert any("Too little for these tins" in advice.says for advice in worked.advice)
 
     def test_filled_to_a_depth_by_all_the_floors(self):
         sheet = cake(vessel={"tin": ROUND, "more": [{"tin": LOAF}]})
@@ -260,19 +264,19 @@ class TestCut:
         """Strips of a hundredth of the cake each: a hundred of them are too thin; a tenth is ten strips."""
         tenth = facts_of(cake())["mix.cooked_g"] / 10
         square = {"shape": "oblong", "length_mm": 200, "width_mm": 150, "height_mm": 60}
-        found = facts_of(cake(vessel={"tin": square}, cut={"pattern": "strips", "piece_g": tenth}))
-        assert (found["cut.pieces"], found["cut.piece_mm"]) == (10, pytest.approx(20))
-        assert found["cut.piece_g"] == pytest.approx(tenth)
+        result = facts_of(cake(vessel={"tin": square}, cut={"pattern": "strips", "piece_g": tenth}))
+        assert (result["cut.pieces"], result["cut.piece_mm"]) == (10, pytest.approx(20))
+        assert result["cut.piece_g"] == pytest.approx(tenth)
 
     def test_by_side(self):
         square = {"shape": "oblong", "length_mm": 200, "width_mm": 150, "height_mm": 60}
-        found = facts_of(cake(vessel={"tin": square}, cut={"side_mm": 50}))
-        assert (found["cut.pieces"], found["cut.offcut_pct"]) == (12, pytest.approx(0, abs=1e-9))
+        result = facts_of(cake(vessel={"tin": square}, cut={"side_mm": 50}))
+        assert (result["cut.pieces"], result["cut.offcut_pct"]) == (12, pytest.approx(0, abs=1e-9))
 
     def test_corners_and_edges_are_counted(self):
         square = {"shape": "oblong", "length_mm": 200, "width_mm": 200, "height_mm": 60}
-        found = facts_of(cake(vessel={"tin": square}, cut={"pieces": 25}))
-        assert (found["cut.corners"], found["cut.edges"]) == (4, 12)
+        result = facts_of(cake(vessel={"tin": square}, cut={"pieces": 25}))
+        assert (result["cut.corners"], result["cut.edges"]) == (4, 12)
 
     def test_some_are_cut_small(self):
         square = {"shape": "oblong", "length_mm": 200, "width_mm": 200, "height_mm": 60}
@@ -311,15 +315,15 @@ class TestBag:
         return sheet_from({**document, "schools": {"finish": "block"}, **more})
 
     def test_as_thick_as_its_mass_over_the_bag(self):
-        found = facts_of(self.block(bag={"length_mm": 300, "width_mm": 200}))
-        volume_ml = found["mix.cooked_g"] / found["mix.density_g_per_ml"]
-        assert found["shape.depth_mm"] == pytest.approx(volume_ml * 1000 / 60_000)
-        assert found["cut.pieces"] * found["cut.piece_g"] == pytest.approx(found["mix.cooked_g"])
+        result = facts_of(self.block(bag={"length_mm": 300, "width_mm": 200}))
+        volume_ml = result["mix.cooked_g"] / result["mix.density_g_per_ml"]
+        assert result["shape.depth_mm"] == pytest.approx(volume_ml * 1000 / 60_000)
+        assert result["cut.pieces"] * result["cut.piece_g"] == pytest.approx(result["mix.cooked_g"])
 
     def test_too_thin_and_too_thick_are_told(self):
         for size, word in ((600, "thin"), (120, "thick")):
             worked = work(self.block(bag={"length_mm": size, "width_mm": size * 2 / 3}), KITCHEN)
-            assert any(f"mm {word}" in one.says for one in worked.advice), word
+            assert any(f"mm {word}" in advice.says for advice in worked.advice), word
 
     def test_rolled_to_a_thickness(self):
         sheet = adjusted(self.block(), Adjustment(by="depth", mm=14), KITCHEN).sheet

@@ -16,7 +16,7 @@ class Asking(Client):
             content_type="application/json",
             **{"HTTP_HOST": "127.0.0.1:8000", **data, **extra},
         )
-        answer.body = (
+        answer.body = (  # type: ignore[attr-defined]
             json.loads(answer.content) if answer.content and "json" in answer.headers.get("Content-Type", "") else None
         )
         return answer
@@ -24,7 +24,7 @@ class Asking(Client):
 
 def table(*sheets, serve="2026-11-28T15:30", title="", people=None, **more):
     """An occasion with one serving and those sheets on the table: opened ones, or their numbers."""
-    numbers = [one["id"] if isinstance(one, dict) else one for one in sheets]
+    numbers = [sheet["id"] if isinstance(sheet, dict) else sheet for sheet in sheets]
     return {
         "title": title,
         "servings": [{"at": serve, "people": people}],

@@ -10,25 +10,25 @@ A_COOK = 13
 def broken(asked, plan, *, several=True):
     """What is wrong with a plan, in words; nothing when it keeps every rule. Read at every instant at which one of the
     steps, the quiet hours or a helper's stay begins or ends."""
-    found = []
-    at = {(one.dish, one.step.id): one for one in plan.scheduled}
-    for one in plan.scheduled:
-        if one.ends - one.starts < timedelta(minutes=one.step.minutes) - timedelta(seconds=1):
-            found.append(f"{one.step.id} is cut short")
-        for wait in one.step.after:
-            gap = (one.starts - at[(one.dish, wait.step)].ends).total_seconds() / 60
+    result = []
+    at = {(item.dish, item.step.id): item for item in plan.scheduled}
+    for item in plan.scheduled:
+        if item.ends - item.starts < timedelta(minutes=item.step.minutes) - timedelta(seconds=1):
+            result.append(f"{item.step.id} is cut short")
+        for wait in item.step.after:
+            gap = (item.starts - at[(item.dish, wait.step)].ends).total_seconds() / 60
             if gap < wait.at_least - 0.51 or (wait.at_most is not None and gap > wait.at_most + 0.01):
-                found.append(f"{one.dish} {one.step.id} begins {gap} min after {wait.step}")
-        if asked.not_before and one.starts < asked.not_before:
-            found.append(f"{one.step.id} begins in the past")
+                result.append(f"{item.dish} {item.step.id} begins {gap} min after {wait.step}")
+        if asked.not_before and item.starts < asked.not_before:
+            result.append(f"{item.step.id} begins in the past")
     for i, dish in enumerate(asked.dishes):
         last = at[(i, dish.steps[-1].id)]
         early = (dish.serve - last.ends).total_seconds() / 60
         if not 0 <= early <= (45 if several else 0):
-            found.append(f"dish {i} is ready {early} min before it is eaten")
+            result.append(f"dish {i} is ready {early} min before it is eaten")
     zone, kitchen = asked.kitchen.zone, asked.kitchen
-    edges = {edge for one in plan.scheduled for edge in (one.starts, one.ends)}
-    edges |= {edge for one in asked.helpers for edge in (one.begins, one.ends)}
+    edges = {edge for item in plan.scheduled for edge in (item.starts, item.ends)}
+    edges |= {edge for helper in asked.helpers for edge in (helper.begins, helper.ends)}
     first, last = min(edges), max(edges)
     hour = first.replace(minute=0, second=0, microsecond=0)
     while hour < last:  # quiet hours begin and end on the hour here
@@ -36,17 +36,17 @@ def broken(asked, plan, *, several=True):
         hour += timedelta(hours=1)
     for begin, end in pairwise(sorted(edge for edge in edges if first <= edge <= last)):
         middle = begin + (end - begin) / 2
-        doing = [one.step for one in plan.scheduled if one.starts <= middle < one.ends]
-        helps = [one for one in asked.helpers if one.begins <= middle < one.ends]
+        doing = [item.step for item in plan.scheduled if item.starts <= middle < item.ends]
+        helps = [helper for helper in asked.helpers if helper.begins <= middle < helper.ends]
         cooks = kitchen.cooks + asked.more_cooks
         if asked.quiet and _is_quiet(kitchen, middle.astimezone(zone)):
             cooks, helps = 0, []
         total = sum(HANDS[step.hands] for step in doing)
         skilled = sum(HANDS[step.hands] for step in doing if step.work in ("stove", "knife"))
         if total > A_COOK * (cooks + len(helps)):
-            found.append(f"too few hands at {middle}")
-        if skilled > A_COOK * (cooks + sum(not one.safe_only for one in helps)):
-            found.append(f"too few who may at {middle}")
+            result.append(f"too few hands at {middle}")
+        if skilled > A_COOK * (cooks + sum(not each_help.safe_only for each_help in helps)):
+            result.append(f"too few who may at {middle}")
         for use, most in (
             ("burner", kitchen.burners),
             ("steamer", len(kitchen.steamers)),
@@ -55,8 +55,8 @@ def broken(asked, plan, *, several=True):
             ("freezer", kitchen.cold_shelves),
         ):
             if sum(use in step.uses for step in doing) > most:
-                found.append(f"too little {use} at {middle}")
-    return found
+                result.append(f"too little {use} at {middle}")
+    return result
 
 
 def _is_quiet(kitchen, local):

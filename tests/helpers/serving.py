@@ -20,7 +20,7 @@ from pathlib import Path
 
 from filelock import FileLock
 
-ROOT = Path(__file__).resolve().parents[1]
+ROOT = Path(__file__).resolve().parents[2]
 # The shell is the same browser without a window to draw: a page costs it less than half.
 CHROMIUM = next(filter(None, map(shutil.which, ("chromium-headless-shell", "chromium", "chromium-browser"))), None)
 ARGUMENTS = [
@@ -30,7 +30,7 @@ ARGUMENTS = [
 
 QUICK = {
     "DJANGO_SETTINGS_MODULE": "quick_settings",
-    "PYTHONPATH": str(ROOT / "tests"),
+    "PYTHONPATH": str(ROOT / "tests" / "helpers"),
 }  # tries at a password cost little
 PAUSE_S = 0.02  # between two tries at a server that does not answer; whoever spins takes its time from it
 
@@ -38,10 +38,10 @@ PAUSE_S = 0.02  # between two tries at a server that does not answer; whoever sp
 def until(told, within_s=60):
     """Ask until what is told is so, and give it."""
     end = time.monotonic() + within_s
-    while not (found := told()):
+    while not (result := told()):
         assert time.monotonic() < end, "it did not come to be"
         time.sleep(PAUSE_S)
-    return found
+    return result
 
 
 def apart(coroutine):
@@ -122,8 +122,8 @@ class Server:
         for line in self.said:  # it prints where it is before it answers
             heard.append(line)
             if line.startswith("Kemble is at"):
-                found = re.search(r"#key=(\S+)", line)
-                self.key = found and found[1]
+                match = re.search(r"#key=(\S+)", line)
+                self.key = match and match[1]
                 break
         else:
             raise RuntimeError("".join(heard))
@@ -269,18 +269,18 @@ class Hand:
         }
         connection.request("POST", path, form, sent)
         answer = connection.getresponse()
-        found = json.loads(answer.read())
-        assert answer.status == 200, found
-        return found
+        result = json.loads(answer.read())
+        assert answer.status == 200, result
+        return result
 
     def ask(self, method, path, body=None):
         """The body of an answer that must be a good one."""
         if method != "GET" and "csrftoken" not in self.cookies:
             self.try_to("GET", "/")
-        status, found = self.try_to(method, f"/api{path}", body)
+        status, result = self.try_to(method, f"/api{path}", body)
         assert status is not None, f"{method} {path}: nobody answered"
-        assert status < 300, f"{method} {path}: {status} {found}"
-        return found
+        assert status < 300, f"{method} {path}: {status} {result}"
+        return result
 
     def insist(self, method, path, body):
         """Ask again and again until somebody answers, as a page's queue does; a refusal is handed back."""
@@ -288,9 +288,9 @@ class Hand:
             while self.try_to("GET", "/")[0] is None:
                 time.sleep(PAUSE_S)
         while True:
-            status, found = self.try_to(method, f"/api{path}", body)
+            status, result = self.try_to(method, f"/api{path}", body)
             if status is not None and status < 500:
-                return status, found
+                return status, result
             time.sleep(PAUSE_S)
 
     def come_in(self, key):

@@ -28,8 +28,10 @@ def laid_out(version, file):
 
 def counted(file, tables):
     """How many rows there are of each table that is there."""
-    with closing(sqlite3.connect(file)) as found:
-        there = {name for (name,) in found.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
+    with closing(sqlite3.connect(file)) as connection:
+        there = {name for (name,) in connection.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
         return {
-            table: found.execute(f"SELECT count(*) FROM {table}").fetchone()[0] for table in tables if table in there
+            table: connection.execute(f"SELECT count(*) FROM {table}").fetchone()[0]
+            for table in tables
+            if table in there
         }

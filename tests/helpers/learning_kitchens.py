@@ -81,9 +81,9 @@ class Finer(House):
             patch.setattr(steam, "_CELLS", 37)
             patch.setattr(steam, "_STEPS", 240)
             _forget()
-            found = super().takes(sheet, anew=anew)
+            result = super().takes(sheet, anew=anew)
         _forget()
-        return found
+        return result
 
 
 def _forget():
@@ -93,8 +93,8 @@ def _forget():
 
 def knowing(batches):
     """A kitchen that has learned from some makings."""
-    found = learn(batches)
-    return Kitchen(learned=found.known(), together=tuple(found.together()))
+    result = learn(batches)
+    return Kitchen(learned=result.known(), together=tuple(result.together()))
 
 
 def off(house, sheet, batches):
