@@ -38,8 +38,8 @@ const roomOf = (path: string) => (path.includes("/") ? (path.split("/")[0] as st
 
 /** The path of what a file imports, as far as the folder goes, and whether it is fetched only when it is shown. */
 function importsOf({ path, source }: { path: string; source: string }) {
-  const found = [...source.matchAll(/(from|import\()\s*"(\.[^"]+)"/g)];
-  return found.map(([, how, to]) => ({
+  const matches = [...source.matchAll(/(from|import\()\s*"(\.[^"]+)"/g)];
+  return matches.map(([, how, to]) => ({
     to: new URL(to as string, `file:///${path}`).pathname.slice(1),
     lazy: how === "import(",
   }));
@@ -66,11 +66,11 @@ describe("layers", () => {
   });
 
   it("nobody imports a page, but to show it", () => {
-    const found = files.flatMap((file) =>
+    const result = files.flatMap((file) =>
       importsOf(file)
         .filter(({ to, lazy }) => !lazy && isPage(`${to}.tsx`) && !HOUSE.includes(file.path))
         .map(({ to }) => `${file.path} imports ${to}`),
     );
-    expect(found).toEqual([]);
+    expect(result).toEqual([]);
   });
 });

@@ -16,11 +16,11 @@ import { PieceShape } from "./stations/shape/PieceShape";
 import {
   type Answer,
   Around,
-  type Asked,
   fact,
   KITCHEN,
   pass,
   pick,
+  type SeenRequest,
   serve,
   sheet,
   stubResizes,
@@ -94,7 +94,7 @@ describe("the lines of the bowl", () => {
 
   async function show() {
     const salt = { id: "salt", name: "Salt", aliases: [], group: "salt", look_alike: "", packs: {}, density: {} };
-    serve((one) => ({ body: one.path === "/api/larder" ? [salt] : [] }));
+    serve((asked) => ({ body: asked.path === "/api/larder" ? [salt] : [] }));
     const made = benchOf(sheet());
     made.editing.worked = { ...made.editing.worked, lines };
     render(<BowlLines editing={made.editing} way={WAY} kitchen={KITCHEN} />, { wrapper: Around });
@@ -123,9 +123,9 @@ describe("the lines of the bowl", () => {
   it("take one out and put one in", async () => {
     const { edits } = await show();
     await press("Take out Water");
-    expect(edits[0]?.parts[0]?.lines.map((one) => one.ingredient)).toEqual(["sweet-rice-flour"]);
+    expect(edits[0]?.parts[0]?.lines.map((line) => line.ingredient)).toEqual(["sweet-rice-flour"]);
     pick("Add to the batter", "Salt");
-    expect(edits[1]?.parts[0]?.lines.map((one) => one.ingredient)).toEqual(["sweet-rice-flour", "water", "salt"]);
+    expect(edits[1]?.parts[0]?.lines.map((line) => line.ingredient)).toEqual(["sweet-rice-flour", "water", "salt"]);
   });
 });
 
@@ -173,7 +173,7 @@ describe("what runs out first", () => {
       },
     ],
   } as Sheet;
-  const found = worked(
+  const result = worked(
     fact("shape.base_enough_for", 26),
     fact("shape.filling_enough_for", 24),
     fact("shape.short_of", "filling"),
@@ -186,7 +186,7 @@ describe("what runs out first", () => {
     ["26, 8.3 g filling each", { count: null, dough_g: 18, filling_g: 8.31 }, 216],
     ["18 g more filling", { count: null, dough_g: 18, filling_g: 9 }, 234],
   ])("“%s” is one press", async (name, pieces, filling) => {
-    const { editing, edits } = benchOf(of, { worked: found });
+    const { editing, edits } = benchOf(of, { worked: result });
     render(<PieceShape editing={editing} way={WAY} drawing={drawing} />, {
       wrapper: Around,
     });
@@ -214,11 +214,11 @@ describe("the plan", () => {
   const of = { ...sheet(), serve: "2026-11-28T15:30" };
   const kitchen = { timezone: "UTC", quiet: { begins: "22:00", ends: "07:00" } } as KitchenSettings;
 
-  function show(found: Plan | null, more: Partial<Editing> = {}, error: Error | null = null) {
-    const { asked } = serve(() => ({ body: { id: 31, people: 24 } }));
+  function show(result: Plan | null, more: Partial<Editing> = {}, error: Error | null = null) {
+    const { requests } = serve(() => ({ body: { id: 31, people: 24 } }));
     const made = benchOf(of, more);
-    render(<PlanStation editing={made.editing} kitchen={kitchen} plan={found} error={error} />, { wrapper: Around });
-    return { ...made, asked };
+    render(<PlanStation editing={made.editing} kitchen={kitchen} plan={result} error={error} />, { wrapper: Around });
+    return { ...made, requests };
   }
 
   it("says when to begin and how long it is, and moves the table by a quarter of an hour", async () => {
@@ -226,7 +226,7 @@ describe("the plan", () => {
     expect(document.body.textContent).toContain("Begin Sat 28 Nov at 11:30; 4 h from first to last.");
     await press("15 min earlier");
     await press("15 min later");
-    expect(edits.map((one) => one.serve)).toEqual(["2026-11-28T15:15", "2026-11-28T15:45"]);
+    expect(edits.map((edit) => edit.serve)).toEqual(["2026-11-28T15:15", "2026-11-28T15:45"]);
   });
 
   it("over midnight too", async () => {
@@ -249,11 +249,11 @@ describe("the plan", () => {
   });
 
   it("is kept for an occasion, or begun, or rehearsed", async () => {
-    const { asked } = show(plan());
+    const { requests } = show(plan());
     fireEvent.change(screen.getByLabelText("For"), { target: { value: " Mending circle " } });
     fireEvent.change(screen.getByLabelText("People"), { target: { value: "24" } });
     await press("Keep this plan");
-    expect(asked.at(-1)).toMatchObject({
+    expect(requests.at(-1)).toMatchObject({
       path: "/api/occasions",
       body: {
         occasion: {
@@ -265,7 +265,7 @@ describe("the plan", () => {
     });
     expect(screen.getByText(/is on the counter/)).toBeTruthy();
     await press("Rehearse, sixty times as fast");
-    expect(asked.filter((one) => one.path === "/api/runs").map((one) => one.body)).toEqual([
+    expect(requests.filter((asked) => asked.path === "/api/runs").map((asked) => asked.body)).toEqual([
       {
         sheet: 7,
         occasion: null,
@@ -352,15 +352,15 @@ describe("the kitchen", () => {
   /** Keeps settings and counts revisions as the real one does; `refuse` what it is told to. */
   async function show(refuse?: Problem | (() => Answer | null)) {
     const kept = { kitchen, revision: 4 };
-    const { asked } = serve((one) => {
-      if (one.path === "/api/dropped") return { body: [] };
-      if (one.path === "/api/session") return { body: { signed_in: true, name: "owner", has_password: false } };
-      if (one.path === "/api/larder")
+    const { requests } = serve((asked) => {
+      if (asked.path === "/api/dropped") return { body: [] };
+      if (asked.path === "/api/session") return { body: { signed_in: true, name: "owner", has_password: false } };
+      if (asked.path === "/api/larder")
         return { body: [{ id: "sweet-rice-flour", name: "Sweet rice flour", density: { spooned: 0.56 }, packs: {} }] };
-      if (one.method === "PUT") {
+      if (asked.method === "PUT") {
         const told = typeof refuse === "function" ? refuse() : refuse && { status: 422, body: { problems: [refuse] } };
         if (told) return told;
-        const sent = one.body as { kitchen: KitchenSettings; revision: number };
+        const sent = asked.body as { kitchen: KitchenSettings; revision: number };
         if (sent.revision !== kept.revision) return { status: 409, body: { problems: [] } };
         kept.kitchen = sent.kitchen;
         kept.revision += 1;
@@ -375,7 +375,9 @@ describe("the kitchen", () => {
     const { unmount } = render(page, { wrapper: Around });
     await pass(60);
     const puts = () =>
-      asked.filter((one) => one.method === "PUT").map((one) => (one.body as { kitchen: KitchenSettings }).kitchen);
+      requests
+        .filter((request) => request.method === "PUT")
+        .map((request) => (request.body as { kitchen: KitchenSettings }).kitchen);
     return { puts, unmount, kept };
   }
 
@@ -500,8 +502,8 @@ describe("the kitchen", () => {
 describe("signed out in the middle", () => {
   it("asks over the page, and goes on when another tab has come in", async () => {
     let inside = false;
-    serve((one) =>
-      one.path === "/api/session"
+    serve((asked) =>
+      asked.path === "/api/session"
         ? { body: { signed_in: inside, name: inside ? "owner" : "", has_password: true } }
         : { status: inside ? 200 : 401, body: inside ? [] : { problems: [] } },
     );
@@ -519,14 +521,14 @@ describe("signed out in the middle", () => {
 
 describe("the door", () => {
   it("says why it stays shut", async () => {
-    const { asked } = serve(() => ({
+    const { requests } = serve(() => ({
       status: 422,
       body: { problems: [{ path: "password", says: "does not go with that name", accepts: "" }] },
     }));
     render(<SignIn />, { wrapper: Around });
     fireEvent.change(screen.getByLabelText("Password"), { target: { value: "guess" } });
     await press("Come in");
-    expect((asked[0] as Asked).body).toEqual({ username: "owner", password: "guess", code: "" });
+    expect((requests[0] as SeenRequest).body).toEqual({ username: "owner", password: "guess", code: "" });
     expect(screen.getByRole("alert").textContent).toContain("does not go with that name");
   });
 });

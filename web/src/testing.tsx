@@ -10,7 +10,7 @@ import { queryClient } from "./api/queries";
 import { TIME_HEADER } from "./api/reach";
 import { newPart } from "./sheet/edits";
 
-export interface Asked {
+export interface SeenRequest {
   method: string;
   path: string;
   query: URLSearchParams;
@@ -21,29 +21,29 @@ export interface Asked {
 export type Answer = { status?: number; body?: unknown } | "unreachable" | "hang" | "lost";
 
 /** Replaces `fetch`. Each request is noted and handed to `answer`; `settle` lets hanging ones go. */
-export function serve(answer: (asked: Asked) => Answer) {
-  const asked: Asked[] = [];
+export function serve(answer: (request: SeenRequest) => Answer) {
+  const requests: SeenRequest[] = [];
   const hanging: (() => void)[] = [];
   vi.stubGlobal("fetch", async (request: Request) => {
     const text = await request.text();
     const { pathname, searchParams } = new URL(request.url);
     const isJson = request.headers.get("Content-Type")?.includes("json");
     const body = text && isJson ? JSON.parse(text) : null; // a form with a file is not looked into
-    const one = { method: request.method, path: pathname, query: searchParams, body };
-    asked.push(one);
-    let found = answer(one);
-    if (found === "hang") {
+    const seen = { method: request.method, path: pathname, query: searchParams, body };
+    requests.push(seen);
+    let response = answer(seen);
+    if (response === "hang") {
       await new Promise<void>((go) => hanging.push(go));
-      found = answer(one);
+      response = answer(seen);
     }
-    if (typeof found === "string") throw new TypeError("no network");
-    return new Response(found.status === 204 ? null : JSON.stringify(found.body ?? {}), {
-      status: found.status ?? 200,
-      headers: { "Content-Type": "application/json", ...timeOf(found.body) },
+    if (typeof response === "string") throw new TypeError("no network");
+    return new Response(response.status === 204 ? null : JSON.stringify(response.body ?? {}), {
+      status: response.status ?? 200,
+      headers: { "Content-Type": "application/json", ...timeOf(response.body) },
     });
   });
   return {
-    asked,
+    requests,
     settle: () => {
       for (const go of hanging.splice(0)) go();
     },
@@ -102,10 +102,10 @@ export const fact = (key: string, value: number | string, unit = "", more: Parti
   ...more,
 });
 
-export const facts = (...found: Fact[]) => Object.fromEntries(found.map((one) => [one.key, one]));
+export const facts = (...result: Fact[]) => Object.fromEntries(result.map((item) => [item.key, item]));
 
-export const worked = (...found: Fact[]): WorkResult => ({
-  facts: facts(...found),
+export const worked = (...result: Fact[]): WorkResult => ({
+  facts: facts(...result),
   advice: [],
   cautions: [],
   allergens: [],
@@ -188,14 +188,14 @@ export const WAY = {
   leaves_each: 0,
 } as unknown as WayCard;
 
-export const waterOf = (one: Sheet) => one.parts[0]?.lines[1]?.amount.value;
+export const waterOf = (item: Sheet) => item.parts[0]?.lines[1]?.amount.value;
 
-export const opened = (one: Sheet, revision = 1): SheetOpen => ({
+export const opened = (item: Sheet, revision = 1): SheetOpen => ({
   id: 7,
   revision,
   changed: "2026-11-25T09:00:00Z",
-  sheet: one,
-  worked: worked(fact("mix.hydration_pct", (waterOf(one) ?? 0) / 3, "%")),
+  sheet: item,
+  worked: worked(fact("mix.hydration_pct", (waterOf(item) ?? 0) / 3, "%")),
   dots: [],
 });
 

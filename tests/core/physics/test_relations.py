@@ -21,7 +21,7 @@ RELATIONS = {
 
 
 def test_they_are_found():
-    assert {"thermal.boiling_point_c", "doneness.gel_temperature_c", "spread.spread"} <= RELATIONS.keys()
+    assert {"thermal.boiling_point_c", "doneness.gel_temperature_c", "time_spread.spread"} <= RELATIONS.keys()
     assert len(RELATIONS) > 40
 
 

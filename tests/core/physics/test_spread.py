@@ -71,7 +71,7 @@ def test_ends_as_two_thousand_draws_have_them(way, schools, monkeypatch):
         return real(working, solve, which)
 
     real = station.windowed
-    for module in ("steam", "bake", "wrapped", "grain_heat"):
+    for module in ("steam", "bake", "wrapped_parcels", "grain_heat"):
         monkeypatch.setattr(f"kemble.core.stations.heat.{module}.windowed", catch)
     content = default_sheet(way).model_dump(mode="json")
     content["schools"].update(schools)

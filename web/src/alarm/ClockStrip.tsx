@@ -28,7 +28,7 @@ export function ClockStrip() {
     document.title = `${told}${document.title.replace(/^\([−\d:]+ [^)]*\) /, "")}`;
   }, [told]);
   const elsewhere = /^\/make\/\d+$/.test(pathname) ? [] : clocks; // there they stand in its own dock
-  const calls = calling.filter((one) => pathname !== `/make/${one.run}` || one.kind !== "first");
+  const calls = calling.filter((alarm) => pathname !== `/make/${alarm.run}` || alarm.kind !== "first");
   if (elsewhere.length === 0 && calls.length === 0) return null;
   return (
     <aside
@@ -37,27 +37,31 @@ export function ClockStrip() {
       className="sticky bottom-0 z-30 border-t border-ink bg-sheet px-4 py-2 print:hidden sm:px-10"
     >
       <div className="mx-auto flex max-w-[1200px] flex-wrap items-center gap-x-8 gap-y-2">
-        {calls.map((one) => (
-          <span key={one.key} role="alert" className="flex items-center gap-4">
-            <b className={one.kind === "latest" ? "text-bean" : "text-look"}>{one.says}</b>
-            <button type="button" className="pick min-h-16 px-6" onClick={() => hear(one.key)}>
+        {calls.map((call) => (
+          <span key={call.key} role="alert" className="flex items-center gap-4">
+            <b className={call.kind === "latest" ? "text-bean" : "text-look"}>{call.says}</b>
+            <button type="button" className="pick min-h-16 px-6" onClick={() => hear(call.key)}>
               <Trans>Heard</Trans>
             </button>
           </span>
         ))}
-        {elsewhere.map((one) => {
-          const left = (one.next - now) / 1000;
+        {elsewhere.map((eachClock) => {
+          const left = (eachClock.next - now) / 1000;
           return (
-            <Link key={one.key} to={`/make/${one.run}`} className="flex items-baseline gap-2 text-ink no-underline">
-              <b className={`text-[28px] leading-none ${now > one.latest ? "text-bean" : ""}`}>{clock(left)}</b>
+            <Link
+              key={eachClock.key}
+              to={`/make/${eachClock.run}`}
+              className="flex items-baseline gap-2 text-ink no-underline"
+            >
+              <b className={`text-[28px] leading-none ${now > eachClock.latest ? "text-bean" : ""}`}>{clock(left)}</b>
               <span>
-                {one.title}
-                {now > one.latest && (
+                {eachClock.title}
+                {now > eachClock.latest && (
                   <b className="text-bean">
                     <Trans>, over</Trans>
                   </b>
                 )}
-                <span className="block text-sm text-ink2">{one.runTitle}</span>
+                <span className="block text-sm text-ink2">{eachClock.runTitle}</span>
               </span>
             </Link>
           );

@@ -43,16 +43,16 @@ const card = (more: object = {}, clock: object = {}): RunCard =>
 /** What rings over so many minutes, looked at twice a second, as (kind, second) pairs. */
 function over(minutes: number, cards: RunCard[], heard: Set<string> = new Set(), hearAt: Record<string, number> = {}) {
   const rung = new Map<string, number>();
-  const found: [string, number][] = [];
+  const result: [string, number][] = [];
   for (let ms = 0; ms <= minutes * MIN; ms += 500) {
-    for (const one of ringing(alarmsOf(cards, NOW + ms), heard, rung, NOW + ms)) {
-      rung.set(one.key, NOW + ms);
-      found.push([one.kind, ms / 1000]);
-      const second = hearAt[one.kind];
-      if (second != null && ms / 1000 >= second) heard.add(one.key);
+    for (const alarm of ringing(alarmsOf(cards, NOW + ms), heard, rung, NOW + ms)) {
+      rung.set(alarm.key, NOW + ms);
+      result.push([alarm.kind, ms / 1000]);
+      const second = hearAt[alarm.kind];
+      if (second != null && ms / 1000 >= second) heard.add(alarm.key);
     }
   }
-  return found;
+  return result;
 }
 
 describe("when somebody is called", () => {
@@ -64,7 +64,7 @@ describe("when somebody is called", () => {
 
   it("calmly first, then again and again until it is heard, most often past the latest", () => {
     const rings = over(60, [card()]);
-    const of = (kind: string) => rings.filter(([one]) => one === kind).map(([, second]) => second);
+    const of = (kind: string) => rings.filter(([name]) => name === kind).map(([, second]) => second);
     expect(of("first")).toEqual([35, 37, 39, 41, 43].map((minute) => minute * 60));
     expect(of("latest").slice(0, 4)).toEqual([3420, 3440, 3460, 3480]);
     const heard = over(60, [card()], new Set(), { first: 0, likely: 0, "top-up": 0, latest: 3460 });
@@ -76,8 +76,8 @@ describe("when somebody is called", () => {
     const turns = [];
     const rung = new Map<string, number>();
     for (let ms = 0; ms <= 2 * MIN; ms += 500)
-      for (const one of ringing(stirs([stirred], NOW + ms), new Set(), rung, NOW + ms)) {
-        rung.set(one.key, NOW + ms);
+      for (const alarm of ringing(stirs([stirred], NOW + ms), new Set(), rung, NOW + ms)) {
+        rung.set(alarm.key, NOW + ms);
         turns.push(ms / 1000);
       }
     expect(turns).toEqual([30, 60, 90, 120]);
@@ -103,7 +103,7 @@ it("all clocks of all runs stand in the order in which they want somebody", () =
     { id: 4, title: "Balls" },
     { step: "boil", title: "Boil", due: at(9), first_check: at(7), latest: at(11), top_up: null },
   );
-  const told = clocksOf([card(), other], NOW).map((one) => [one.runTitle, (one.next - NOW) / MIN]);
+  const told = clocksOf([card(), other], NOW).map((clock) => [clock.runTitle, (clock.next - NOW) / MIN]);
   expect(told).toEqual([
     ["Balls", 7],
     ["Black tea cake", 35],

@@ -52,47 +52,51 @@ const onTheWall = (card: RunCard) => (instant: string) =>
 
 /** Every running clock, by when somebody is wanted next. `now` is on the kitchen's clock. */
 export function clocksOf(cards: readonly RunCard[], now: number): Clock[] {
-  const found = cards.flatMap((card) => {
+  const result = cards.flatMap((card) => {
     const wall = onTheWall(card);
-    return card.clocks.map((one) => {
-      const due = wall(one.due);
-      const looks = [one.first_check, one.top_up].filter((at): at is string => at != null).map(wall);
-      const latest = one.latest ? wall(one.latest) : due;
+    return card.clocks.map((clock) => {
+      const due = wall(clock.due);
+      const looks = [clock.first_check, clock.top_up].filter((at): at is string => at != null).map(wall);
+      const latest = clock.latest ? wall(clock.latest) : due;
       const next = [...looks, due, latest].filter((at) => at > now).sort((a, b) => a - b)[0] ?? latest;
-      return { key: `${card.id} ${one.step}`, run: card.id, runTitle: card.title, title: one.title, next, latest };
+      return { key: `${card.id} ${clock.step}`, run: card.id, runTitle: card.title, title: clock.title, next, latest };
     });
   });
-  return found.sort((a, b) => a.next - b.next);
+  return result.sort((a, b) => a.next - b.next);
 }
 
 /** What has come by now and was not superseded: of one step only the newest look counts. */
 export function alarmsOf(cards: readonly RunCard[], now: number): Alarm[] {
   return cards.flatMap((card) => {
     const wall = onTheWall(card);
-    return card.clocks.flatMap((one) => {
-      const all: [Kind, string | null | undefined, string][] = one.latest
+    return card.clocks.flatMap((clock) => {
+      const all: [Kind, string | null | undefined, string][] = clock.latest
         ? [
-            ["first", one.first_check, t`${one.title}: the first look`],
-            ["likely", one.due, t`${one.title}: it is likely done`],
-            ["latest", one.latest, t`${one.title}: past its latest. Take it off`],
+            ["first", clock.first_check, t`${clock.title}: the first look`],
+            ["likely", clock.due, t`${clock.title}: it is likely done`],
+            ["latest", clock.latest, t`${clock.title}: past its latest. Take it off`],
           ]
-        : [["done", one.due, t`${one.title}: done`]];
+        : [["done", clock.due, t`${clock.title}: done`]];
       const come = all.filter(([, at]) => at != null && wall(at) <= now);
       const alarm = ([kind, at, says]: (typeof all)[number]): Alarm => ({
-        key: `${card.id} ${one.step} ${kind} ${at}`,
+        key: `${card.id} ${clock.step} ${kind} ${at}`,
         run: card.id,
         runTitle: card.title,
-        title: one.title,
+        title: clock.title,
         kind,
         at: wall(at as string),
         says,
       });
-      const found = come.slice(-1).map(alarm);
-      if (one.top_up && wall(one.top_up) <= now)
-        found.push(
-          alarm(["top-up", one.top_up, t`${one.title}: top up with ${volumeWords(one.top_up_ml)} of boiling water`]),
+      const alarms = come.slice(-1).map(alarm);
+      if (clock.top_up && wall(clock.top_up) <= now)
+        alarms.push(
+          alarm([
+            "top-up",
+            clock.top_up,
+            t`${clock.title}: top up with ${volumeWords(clock.top_up_ml)} of boiling water`,
+          ]),
         );
-      return found;
+      return alarms;
     });
   });
 }
@@ -101,16 +105,16 @@ export function alarmsOf(cards: readonly RunCard[], now: number): Alarm[] {
 export function stirs(cards: readonly RunCard[], now: number): Alarm[] {
   return cards.flatMap((card) => {
     const wall = onTheWall(card);
-    return card.clocks.flatMap((one) => {
-      const { rhythm } = one as typeof one & Rhythmic;
+    return card.clocks.flatMap((clock) => {
+      const { rhythm } = clock as typeof clock & Rhythmic;
       if (!rhythm) return [];
       const every = (rhythm.every_s * 1000) / (card.rehearsed ? 60 : 1);
       const began = wall(rhythm.since);
       const turn = Math.floor((now - began) / every);
       if (turn < 1) return [];
       const at = began + turn * every;
-      const key = `${card.id} ${one.step} stir ${turn}`;
-      return [{ key, run: card.id, runTitle: card.title, title: one.title, kind: "stir", at, says: rhythm.says }];
+      const key = `${card.id} ${clock.step} stir ${turn}`;
+      return [{ key, run: card.id, runTitle: card.title, title: clock.title, kind: "stir", at, says: rhythm.says }];
     });
   });
 }
@@ -122,9 +126,9 @@ export function ringing(
   rung: ReadonlyMap<string, number>,
   now: number,
 ): Alarm[] {
-  return alarms.filter((one) => {
-    if (heard.has(one.key) || now - one.at > LONGEST) return false;
-    const last = rung.get(one.key);
-    return last == null || now - last >= AGAIN[one.kind] - 200;
+  return alarms.filter((alarm) => {
+    if (heard.has(alarm.key) || now - alarm.at > LONGEST) return false;
+    const last = rung.get(alarm.key);
+    return last == null || now - last >= AGAIN[alarm.kind] - 200;
   });
 }

@@ -15,7 +15,7 @@ let heardNow = new Set(heardList());
 const listeners = new Set<() => void>();
 
 export function hear(key: string) {
-  const next = [...heardList().filter((one) => one !== key), key].slice(-MOST_KEPT);
+  const next = [...heardList().filter((name) => name !== key), key].slice(-MOST_KEPT);
   localStorage.setItem(KEPT, JSON.stringify(next));
   heardNow = new Set(next);
   for (const tell of listeners) tell();
@@ -55,12 +55,12 @@ export function useAlarms() {
     const at = serverNow();
     const cards = cardsAt(at);
     if (cards.length) setNow(at);
-    for (const one of ringing([...alarmsOf(cards, at), ...stirs(cards, at)], heard, rung.current, at)) {
-      rung.current.set(one.key, at);
-      ring(one);
+    for (const alarm of ringing([...alarmsOf(cards, at), ...stirs(cards, at)], heard, rung.current, at)) {
+      rung.current.set(alarm.key, at);
+      ring(alarm);
     }
   });
   const cards = cardsAt(now);
-  const calling: Alarm[] = alarmsOf(cards, now).filter((one) => !heard.has(one.key));
+  const calling: Alarm[] = alarmsOf(cards, now).filter((alarm) => !heard.has(alarm.key));
   return { clocks: clocksOf(cards, now), calling, now };
 }

@@ -22,7 +22,7 @@ export function useCards(): (now: number) => RunCard[] {
       const run = runs[i]?.data;
       if (!run || run.id !== card.id) return card;
       const at = clockOf(run, now);
-      const waiting = tellings.waiting.filter((one) => one.run === run.id).map((one) => one.event);
+      const waiting = tellings.waiting.filter((telling) => telling.run === run.id).map((telling) => telling.event);
       return cardNow(card, makingOf(run, waiting, at), at, now);
     });
 }
@@ -32,23 +32,23 @@ const clockOf = (run: RunOpen, now: number) => Date.parse(run.clock_began) + (no
 
 /** The card of a run as it stands at `at` on its own clock. */
 export function cardNow(card: RunCard, making: Making, at: number, now: number = serverNow()): RunCard {
-  const words = new Map(making.plan.scheduled.map((one) => [one.step.id, one.step]));
+  const words = new Map(making.plan.scheduled.map((item) => [item.step.id, item.step]));
   const water = making.facts["heat.top_up_at_min"]?.value;
-  const clocks = making.state.steps.flatMap((one) => {
-    const step = words.get(one.id);
-    if (one.status !== "running" || !one.started || !one.due || one.paused || !step) return [];
-    const last = Date.parse(one.latest ?? one.due);
-    const topUp = step.window && typeof water === "number" ? Date.parse(one.started) + water * 60_000 : null;
+  const clocks = making.state.steps.flatMap((eachStep) => {
+    const step = words.get(eachStep.id);
+    if (eachStep.status !== "running" || !eachStep.started || !eachStep.due || eachStep.paused || !step) return [];
+    const last = Date.parse(eachStep.latest ?? eachStep.due);
+    const topUp = step.window && typeof water === "number" ? Date.parse(eachStep.started) + water * 60_000 : null;
     return [
       {
-        step: one.id,
+        step: eachStep.id,
         title: step.title,
-        due: one.due,
-        first_check: one.first_check ?? null,
-        latest: one.latest ?? null,
+        due: eachStep.due,
+        first_check: eachStep.first_check ?? null,
+        latest: eachStep.latest ?? null,
         top_up: topUp !== null && topUp < last ? new Date(topUp).toISOString() : null,
         top_up_ml: Math.round(Number(making.facts["heat.top_up_ml"]?.value ?? 0)),
-        rhythm: step.rhythm ? { ...step.rhythm, since: one.started } : null,
+        rhythm: step.rhythm ? { ...step.rhythm, since: eachStep.started } : null,
       },
     ];
   });

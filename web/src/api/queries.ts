@@ -90,13 +90,13 @@ export const sheetsQuery = (page = 1, find = "", size = 20, by: "changed" | "tit
     queryKey: ["sheets", page, find, size, by],
     placeholderData: (before: SheetPage | undefined) => before,
     queryFn: () => ask(api.GET("/api/sheets", { params: { query: { page, find, size, by } } })),
-    refetchInterval: ({ state }) => (state.data?.sheets.some((one) => one.pending) ? AGAIN_MS : false),
+    refetchInterval: ({ state }) => (state.data?.sheets.some((sheet) => sheet.pending) ? AGAIN_MS : false),
   });
 export const droppedQuery = queryOptions({ queryKey: ["dropped"], queryFn: () => ask(api.GET("/api/dropped")) });
 export const occasionsQuery = queryOptions({
   queryKey: ["occasions"],
   queryFn: () => ask(api.GET("/api/occasions")),
-  refetchInterval: ({ state }) => (state.data?.some((one) => one.pending) ? AGAIN_MS : false),
+  refetchInterval: ({ state }) => (state.data?.some((item) => item.pending) ? AGAIN_MS : false),
 });
 export const runsQuery = queryOptions({
   queryKey: ["runs"],

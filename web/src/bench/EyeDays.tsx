@@ -11,12 +11,12 @@ import { dateOf } from "../ui/words";
 
 export function EyeDays() {
   const days = useQuery({ queryKey: ["eye"], queryFn: () => ask(api.GET("/api/eye")) });
-  const found = days.data ?? [];
-  if (!found.length) return null;
-  const last = found.at(-1)?.eye;
-  const most = Math.max(10, ...found.map(({ eye }) => Math.abs(eye.bias_pct) + (eye.spread_pct ?? 0)));
+  const result = days.data ?? [];
+  if (!result.length) return null;
+  const last = result.at(-1)?.eye;
+  const most = Math.max(10, ...result.map(({ eye }) => Math.abs(eye.bias_pct) + (eye.spread_pct ?? 0)));
   const y = scaleLinear().domain([-most, most]).nice().range([150, 10]);
-  const step = 560 / Math.max(1, found.length);
+  const step = 560 / Math.max(1, result.length);
   return (
     <section aria-label={t`Your eye`}>
       <h3 className="text-xl">
@@ -26,7 +26,7 @@ export function EyeDays() {
         viewBox="0 0 640 190"
         className="mt-1 block w-full max-w-[560px]"
         role="img"
-        aria-label={t`Guesses on ${found.length} days; at the last ${last?.bias_pct.toFixed(0) ?? ""} % off on the mean`}
+        aria-label={t`Guesses on ${result.length} days; at the last ${last?.bias_pct.toFixed(0) ?? ""} % off on the mean`}
       >
         <line x1="60" x2="630" y1={y(0)} y2={y(0)} stroke="var(--color-ink)" />
         {y.ticks(4).map((pct) => (
@@ -38,7 +38,7 @@ export function EyeDays() {
             </Label>
           </g>
         ))}
-        {found.map(({ day, eye }, i) => {
+        {result.map(({ day, eye }, i) => {
           const x = 60 + step * (i + 0.5);
           const spread = eye.spread_pct ?? 0;
           return (

@@ -10,7 +10,7 @@ import { Label } from "../ui/dimension";
 export function PieceStrip({ state, tolerance }: { state: BenchState; tolerance: number }) {
   const { weighed, first_g: first } = state;
   const all = weighed.length + state.left_pieces;
-  const off = weighed.map((one) => (100 * Math.abs(one.grams - first)) / first + 2);
+  const off = weighed.map((item) => (100 * Math.abs(item.grams - first)) / first + 2);
   const worst = Math.min(6 * tolerance, Math.max(3 * tolerance, ...off)); // one far out must not flatten the rest
   const x = scaleLinear()
     .domain([0.5, all + 0.5])
@@ -18,7 +18,7 @@ export function PieceStrip({ state, tolerance }: { state: BenchState; tolerance:
   const y = scaleLinear()
     .domain([first * (1 - worst / 100), first * (1 + worst / 100)])
     .range([170, 12]);
-  const targets = [...weighed.map((one) => one.target_g), ...(state.next_g == null ? [] : [state.next_g])];
+  const targets = [...weighed.map((item) => item.target_g), ...(state.next_g == null ? [] : [state.next_g])];
   const step = targets.map((g, i) => `${i ? "L" : "M"}${x(i + 0.55)} ${y(g)}H${x(i + 1.45)}`).join("");
   const says = t`${weighed.length} pieces, ${state.outside} outside the tolerance`;
   return (
@@ -44,9 +44,9 @@ export function PieceStrip({ state, tolerance }: { state: BenchState; tolerance:
         />
       ))}
       <path d={step} fill="none" stroke="var(--color-green)" strokeWidth="1.6" />
-      {weighed.map((one, i) => {
-        const [cx, cy] = [x(i + 1), Math.min(168, Math.max(14, y(one.grams)))];
-        return one.outside ? (
+      {weighed.map((item, i) => {
+        const [cx, cy] = [x(i + 1), Math.min(168, Math.max(14, y(item.grams)))];
+        return item.outside ? (
           // biome-ignore lint/suspicious/noArrayIndexKey: a piece is known by its number
           <path key={i} d={`M${cx - 5} ${cy - 5}l10 10m0 -10l-10 10`} stroke="var(--color-bean)" strokeWidth="2.6" />
         ) : (

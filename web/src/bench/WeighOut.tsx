@@ -41,7 +41,7 @@ export function WeighOut({ editing, way }: Props) {
     },
   });
   // The one that is open is gone on with; it stays in sight when it is closed, until another is wanted.
-  const open = known.data?.find((one) => !one.state.closed && one.state.left_pieces > 0)?.id;
+  const open = known.data?.find((item) => !item.state.closed && item.state.left_pieces > 0)?.id;
   useEffect(() => {
     if (at === null && open !== undefined) setAt(open);
   }, [at, open]);
@@ -73,17 +73,17 @@ export function WeighOut({ editing, way }: Props) {
               <Trans>Weighed out before</Trans>
             </h3>
             <ul className="mt-1">
-              {known.data?.map((one) => (
-                <li key={one.id} className="hairline flex items-baseline justify-between gap-3 py-1">
-                  <LinkButton onClick={() => setAt(one.id)}>
+              {known.data?.map((item) => (
+                <li key={item.id} className="hairline flex items-baseline justify-between gap-3 py-1">
+                  <LinkButton onClick={() => setAt(item.id)}>
                     <Trans>
-                      {one.setup.drill ? t`drill: ` : ""}
-                      {one.setup.what}, {one.state.weighed.length} of {one.setup.pieces}
+                      {item.setup.drill ? t`drill: ` : ""}
+                      {item.setup.what}, {item.state.weighed.length} of {item.setup.pieces}
                     </Trans>
                   </LinkButton>
                   <span className="text-ink2">
-                    {dayOf(one.began, Intl.DateTimeFormat().resolvedOptions().timeZone)}
-                    {one.state.cv_pct != null && t`, spread ${fixed(one.state.cv_pct, 1)} %`}
+                    {dayOf(item.began, Intl.DateTimeFormat().resolvedOptions().timeZone)}
+                    {item.state.cv_pct != null && t`, spread ${fixed(item.state.cv_pct, 1)} %`}
                   </span>
                 </li>
               ))}
@@ -121,9 +121,9 @@ function Begin({ offers, onBegin, refused }: BeginProps) {
         </Trans>
       </p>
       <div className="mt-3 flex flex-wrap gap-2">
-        {offers.map((one, i) => (
+        {offers.map((offer, i) => (
           <button
-            key={one.what}
+            key={offer.what}
             type="button"
             className="pick"
             data-on={i === chosen}
@@ -132,7 +132,7 @@ function Begin({ offers, onBegin, refused }: BeginProps) {
               setTyped({});
             }}
           >
-            {one.what}
+            {offer.what}
           </button>
         ))}
       </div>

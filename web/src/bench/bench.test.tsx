@@ -98,7 +98,7 @@ describe("the bench", () => {
     });
     render(<BenchDesk id={5} device={device} onAnother={() => {}} />, { wrapper: Around });
     await pass(50);
-    return { marks, asked: answers.asked, reach: (can: boolean) => (reached = can) };
+    return { marks, request: answers.requests, reach: (can: boolean) => (reached = can) };
   }
   const press = async (name: string) => {
     await act(async () => fireEvent.click(screen.getByRole("button", { name })));
@@ -239,10 +239,10 @@ describe("its drawings", () => {
   });
 
   it("a piece outside is another shape, not only another colour", () => {
-    const one = { target_g: 25, off_pct: 0, guess_g: null };
+    const item = { target_g: 25, off_pct: 0, guess_g: null };
     const weighed = [
-      { ...one, grams: 25, outside: false },
-      { ...one, grams: 30, outside: true },
+      { ...item, grams: 25, outside: false },
+      { ...item, grams: 30, outside: true },
     ];
     render(<PieceStrip state={state({ weighed, outside: 1 })} tolerance={5} />);
     expect(document.querySelectorAll("circle")).toHaveLength(1);

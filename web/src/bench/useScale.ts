@@ -27,13 +27,13 @@ export const EMPTY: Tray = { base: 0, fresh: 0 };
 
 /** The tray after it came to rest at another weight: more lies on it, a little was pinched off, or it was lifted. */
 export function rested(tray: Tray, grams: number): Tray {
-  if (grams < tray.base - NOTHING_G) return found(grams);
+  if (grams < tray.base - NOTHING_G) return result(grams);
   const fresh = +(grams - tray.base).toFixed(1);
   return { base: tray.base, fresh: fresh >= NOTHING_G ? fresh : 0 };
 }
 
 /** The tray as it lies when the page begins to listen, or the scale is back: nothing on it is new. */
-export const found = (grams: number): Tray => ({ base: Math.abs(grams) < NOTHING_G ? 0 : grams, fresh: 0 });
+export const result = (grams: number): Tray => ({ base: Math.abs(grams) < NOTHING_G ? 0 : grams, fresh: 0 });
 
 /** The tray once what is new on it has been taken down as a piece. */
 export const taken = (tray: Tray): Tray => ({ base: tray.base + tray.fresh, fresh: 0 });
@@ -62,7 +62,7 @@ export function useScale(there: boolean, onRest: (tray: Tray) => void) {
   // biome-ignore lint/correctness/useExhaustiveDependencies: told once for each time the tray comes to rest
   useEffect(() => {
     if (!rest) return;
-    const next = rest.first ? found(rest.grams) : rested(tray, rest.grams);
+    const next = rest.first ? result(rest.grams) : rested(tray, rest.grams);
     setTray(next);
     onRest(next);
   }, [rest]);

@@ -66,8 +66,8 @@ const DAY = 86_400_000;
 /** Its last day as one small lane, true to time: held solid, minded open; nothing else is told here. */
 function SmallLane({ occasion, zone }: { occasion: OccasionCard; zone: string }) {
   const end = Date.parse(occasion.serve);
-  const shown = occasion.steps.filter((one) => one.hands !== "free" && Date.parse(one.ends) > end - DAY);
-  const begin = Math.min(...shown.map((one) => Date.parse(one.starts)));
+  const shown = occasion.steps.filter((step) => step.hands !== "free" && Date.parse(step.ends) > end - DAY);
+  const begin = Math.min(...shown.map((item) => Date.parse(item.starts)));
   if (shown.length === 0 || begin >= end) return null;
   const x = (at: string) => 2 + (596 * (Date.parse(at) - begin)) / (end - begin);
   return (
@@ -78,14 +78,14 @@ function SmallLane({ occasion, zone }: { occasion: OccasionCard; zone: string })
       aria-label={t`Hands wanted from ${timeOfDay(new Date(begin), zone)} to ${timeOfDay(occasion.serve, zone)}`}
     >
       <line x1="2" x2="598" y1="30" y2="30" stroke="var(--color-ink)" />
-      {shown.map((one) => (
+      {shown.map((item) => (
         <rect
-          key={`${one.dish} ${one.title} ${one.starts}`}
-          x={x(one.starts)}
-          y={one.hands === "held" ? 17 : 4}
-          width={Math.max(2, x(one.ends) - x(one.starts))}
-          height={one.hands === "held" ? 13 : 9}
-          fill={one.hands === "held" ? "var(--color-bean)" : "var(--color-sheet)"}
+          key={`${item.dish} ${item.title} ${item.starts}`}
+          x={x(item.starts)}
+          y={item.hands === "held" ? 17 : 4}
+          width={Math.max(2, x(item.ends) - x(item.starts))}
+          height={item.hands === "held" ? 13 : 9}
+          fill={item.hands === "held" ? "var(--color-bean)" : "var(--color-sheet)"}
           stroke="var(--color-ink)"
           strokeWidth="0.7"
         />
@@ -100,7 +100,7 @@ const SOON = 2 * DAY;
 export function NextUp({ occasions, zone }: { occasions: readonly OccasionCard[]; zone: string }) {
   const now = Date.now();
   const next = occasions
-    .flatMap((one) => one.steps.map((step) => ({ ...step, id: one.id })))
+    .flatMap((occasion) => occasion.steps.map((step) => ({ ...step, id: occasion.id })))
     .filter((step) => step.hands !== "free" && Date.parse(step.starts) < now + SOON && Date.parse(step.ends) > now)
     .sort((a, b) => a.starts.localeCompare(b.starts))
     .slice(0, 4);
@@ -141,52 +141,52 @@ export function NewOccasion({ zone }: { zone: string }) {
 const PLACES: Record<string, string> = { counter: t`on the counter`, fridge: t`in the fridge`, freezer: t`frozen` };
 
 export function ToEat({ zone }: { zone: string }) {
-  const found = useQuery(toEatQuery);
+  const query = useQuery(toEatQuery);
   const client = useQueryClient();
   const left = useMutation({
     mutationFn: ({ stock, pieces }: { stock: number; pieces: number }) =>
       ask(api.PUT("/api/stock/{stock_id}", { params: { path: { stock_id: stock } }, body: { pieces } })),
     onSuccess: (now) => settle(client, toEatQuery.queryKey, now),
   });
-  if (!found.data?.length) return null;
+  if (!query.data?.length) return null;
   return (
     <section aria-labelledby="to-eat">
       <h2 id="to-eat" className="text-xl">
         <Trans>To be eaten</Trans>
       </h2>
       <ul>
-        {found.data.map((one) => (
+        {query.data.map((item) => (
           <li
-            key={`${one.batch} ${one.stock}`}
+            key={`${item.batch} ${item.stock}`}
             className="hairline flex flex-wrap items-baseline gap-x-4 gap-y-1 py-1.5"
           >
             <Link
-              to={`/log/${one.batch}`}
+              to={`/log/${item.batch}`}
               className="min-w-0 flex-1 basis-48 text-ink no-underline underline-offset-4 hover:underline"
             >
-              {one.stock != null && <b>{one.pieces} </b>}
-              {one.title}
+              {item.stock != null && <b>{item.pieces} </b>}
+              {item.title}
             </Link>
             <span className="text-ink2">
-              {PLACES[one.where] ?? t`in the cold`}
-              {one.until && (
+              {PLACES[item.where] ?? t`in the cold`}
+              {item.until && (
                 <Trans>
                   {" "}
-                  until {dayOf(one.until, zone)} {timeOfDay(one.until, zone)}
+                  until {dayOf(item.until, zone)} {timeOfDay(item.until, zone)}
                 </Trans>
               )}
             </span>
-            {one.taste_again && (
-              <TextLink to={`/log/${one.batch}/taste`}>
+            {item.taste_again && (
+              <TextLink to={`/log/${item.batch}/taste`}>
                 <Trans>taste it again today</Trans>
               </TextLink>
             )}
-            {one.stock != null && (
+            {item.stock != null && (
               <span className="flex gap-3">
-                <LinkButton onClick={() => left.mutate({ stock: one.stock as number, pieces: one.pieces - 1 })}>
+                <LinkButton onClick={() => left.mutate({ stock: item.stock as number, pieces: item.pieces - 1 })}>
                   <Trans>one eaten</Trans>
                 </LinkButton>
-                <TextLink to={`/stock/${one.stock}/label`}>
+                <TextLink to={`/stock/${item.stock}/label`}>
                   <Trans>label</Trans>
                 </TextLink>
               </span>

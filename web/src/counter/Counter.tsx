@@ -80,14 +80,14 @@ function Sheets() {
   const [find, setFind] = useState("");
   const [by, setBy] = useState<"changed" | "title" | "way">("changed");
   const sheets = useQuery(sheetsQuery(page, find, 20, by));
-  const found = sheets.data;
+  const result = sheets.data;
   return (
     <section aria-labelledby="sheets">
       <div className="flex flex-wrap items-baseline justify-between gap-4">
         <h2 id="sheets" className="text-xl">
           <Trans>Sheets</Trans>
         </h2>
-        {found && found.total > 3 && (
+        {result && result.total > 3 && (
           <select
             aria-label={t`Sheets in order of`}
             className="h-9 bg-transparent text-ink2 [field-sizing:content]"
@@ -108,7 +108,7 @@ function Sheets() {
             </option>
           </select>
         )}
-        {found && (found.pages > 1 || find) && (
+        {result && (result.pages > 1 || find) && (
           <Find
             value={find}
             onChange={(sought) => {
@@ -120,16 +120,16 @@ function Sheets() {
       </div>
       <JustDropped kinds={["sheet"]} />
       <ul>
-        {found?.sheets.map((sheet) => (
+        {result?.sheets.map((sheet) => (
           <SheetRow key={sheet.id} sheet={sheet} />
         ))}
       </ul>
-      {!found?.total && (
-        <Nothing known={found !== undefined} what={t`on the shelf`}>
+      {!result?.total && (
+        <Nothing known={result !== undefined} what={t`on the shelf`}>
           {find ? t`None goes by that name.` : t`None yet. Take a way to begin one.`}
         </Nothing>
       )}
-      {found && <Pages page={found.page} pages={found.pages} total={found.total} what="sheets" onTurn={setPage} />}
+      {result && <Pages page={result.page} pages={result.pages} total={result.total} what="sheets" onTurn={setPage} />}
     </section>
   );
 }

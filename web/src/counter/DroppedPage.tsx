@@ -39,24 +39,24 @@ export default function DroppedPage() {
         </p>
       )}
       <ul className="mt-4 max-w-3xl">
-        {dropped.data.map((one) => (
+        {dropped.data.map((item) => (
           <li
-            key={`${one.kind} ${one.id}`}
+            key={`${item.kind} ${item.id}`}
             className="hairline grid grid-cols-[6rem_1fr_auto] items-baseline gap-4 py-2"
           >
-            <span className="text-ink2">{one.kind}</span>
+            <span className="text-ink2">{item.kind}</span>
             <span>
-              <span className="text-lg">{one.title}</span>
+              <span className="text-lg">{item.title}</span>
               <span className="block text-sm text-ink2">
                 <Trans>
-                  {dayOf(one.dropped, zone)}, {timeOfDay(one.dropped, zone)}; gone for good in {daysLeft(one)}
+                  {dayOf(item.dropped, zone)}, {timeOfDay(item.dropped, zone)}; gone for good in {daysLeft(item)}
                 </Trans>
               </span>
             </span>
-            <BringBack kind={one.kind} id={one.id}>
+            <BringBack kind={item.kind} id={item.id}>
               <Trans>
                 Bring it back
-                <span className="sr-only">: {one.title}</span>
+                <span className="sr-only">: {item.title}</span>
               </Trans>
             </BringBack>
           </li>
@@ -66,7 +66,7 @@ export default function DroppedPage() {
   );
 }
 
-function daysLeft(one: TrashCard) {
-  const days = Math.max(0, Math.ceil((Date.parse(one.until) - Date.now()) / DAY_MS));
+function daysLeft(item: TrashCard) {
+  const days = Math.max(0, Math.ceil((Date.parse(item.until) - Date.now()) / DAY_MS));
   return days === 1 ? t`a day` : t`${days} days`;
 }

@@ -27,7 +27,7 @@ export function Gallery() {
       navigate(`/sheets/${sheet.id}/mix`);
     },
   });
-  const found = ways.data?.filter((way) => meant(wanted, [way.name, way.says, ...way.kin, ...way.said]));
+  const result = ways.data?.filter((way) => meant(wanted, [way.name, way.says, ...way.kin, ...way.said]));
   return (
     <section aria-labelledby="ways">
       <div className="flex flex-wrap items-baseline justify-between gap-4">
@@ -53,7 +53,7 @@ export function Gallery() {
         </div>
       </div>
       <ul className="mt-3 grid gap-4 sm:grid-cols-3 lg:grid-cols-5">
-        {found?.map((way) => (
+        {result?.map((way) => (
           <li key={way.id}>
             <button
               type="button"
@@ -69,7 +69,7 @@ export function Gallery() {
           </li>
         ))}
       </ul>
-      {found?.length === 0 && (
+      {result?.length === 0 && (
         <p className="mt-3 text-ink2">
           <Trans>No way goes by that name here.</Trans>
         </p>

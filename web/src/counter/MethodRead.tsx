@@ -24,8 +24,8 @@ export function MethodRead({ method, leftOut, onLeaveOut }: Props) {
       </h2>
       <ul>
         {method.map((line, i) => {
-          const says = line.says.filter((one) => one.path !== "way" && one.words);
-          const words = says.filter((one) => one.path).map((one) => one.words);
+          const says = line.says.filter((say) => say.path !== "way" && say.words);
+          const words = says.filter((say) => say.path).map((say) => say.words);
           return (
             // biome-ignore lint/suspicious/noArrayIndexKey: the lines of a text are told by their place
             <li key={i} className="hairline grid gap-x-4 py-1.5 sm:grid-cols-[minmax(0,1fr)_auto]">
@@ -35,10 +35,10 @@ export function MethodRead({ method, leftOut, onLeaveOut }: Props) {
                   {words.length ? t`understood: ${words.join("; ")}` : t`nothing of the sheet's`}
                 </span>
                 {says.map(
-                  (one) =>
-                    one.asks && (
-                      <span key={one.words + one.asks} className="block text-look">
-                        {one.path ? one.asks : `${capital(one.words)}: ${one.asks}`}
+                  (say) =>
+                    say.asks && (
+                      <span key={say.words + say.asks} className="block text-look">
+                        {say.path ? say.asks : `${capital(say.words)}: ${say.asks}`}
                       </span>
                     ),
                 )}

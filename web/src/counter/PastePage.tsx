@@ -44,12 +44,12 @@ export default function PastePage() {
   };
   const read = useMutation({
     mutationFn: (source: string) => ask(api.POST("/api/read-recipe", { body: { text: source } })),
-    onSuccess: (found) => {
-      setTold(found);
+    onSuccess: (result) => {
+      setTold(result);
       setLeftOut(new Set());
-      setRows(found.listed.lines.map((line) => ({ ...line, out: false })));
-      if (found.way) setWay(found.way);
-      if (found.title) setTitle(found.title);
+      setRows(result.listed.lines.map((line) => ({ ...line, out: false })));
+      if (result.way) setWay(result.way);
+      if (result.title) setTitle(result.title);
     },
   });
   const begin = useMutation({
@@ -136,9 +136,9 @@ export default function PastePage() {
                   <Trans>It says: “{told.yields}”.</Trans>
                 </p>
               )}
-              {told?.asks.map((one) => (
-                <p key={one} className="text-look">
-                  {one}
+              {told?.asks.map((ask) => (
+                <p key={ask} className="text-look">
+                  {ask}
                 </p>
               ))}
               <ul>
@@ -167,7 +167,7 @@ export default function PastePage() {
                   onSubmit={(event) => {
                     event.preventDefault();
                     const method = (told?.method ?? []).filter((_, i) => !leftOut.has(i));
-                    const says = method.flatMap((line) => line.says).filter((one) => one.path);
+                    const says = method.flatMap((line) => line.says).filter((item) => item.path);
                     begin.mutate({ sheet: sheetOf(rows, way, title), says, uid: newId() });
                   }}
                 >
@@ -188,9 +188,9 @@ export default function PastePage() {
                       made as{" "}
                       <select className="write" required value={way} onChange={(event) => setWay(event.target.value)}>
                         <option value="">which way?</option>
-                        {ways.data.map((one) => (
-                          <option key={one.id} value={one.id}>
-                            {one.name}
+                        {ways.data.map((item) => (
+                          <option key={item.id} value={item.id}>
+                            {item.name}
                           </option>
                         ))}
                       </select>
@@ -233,9 +233,9 @@ function OneOfOurs(props: { told: ParsedRecipe; busy: boolean; onOpen: (sheet: S
         <p className="text-lg">
           <Trans>It is a sheet of Kemble's, and something in it does not hold:</Trans>
         </p>
-        {told.asks.map((one) => (
-          <p key={one} className="text-bean">
-            {one}
+        {told.asks.map((ask) => (
+          <p key={ask} className="text-bean">
+            {ask}
           </p>
         ))}
       </div>

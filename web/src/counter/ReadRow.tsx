@@ -52,7 +52,7 @@ export function ReadRow({ row, larder, kitchen, onChange }: RowProps) {
         </span>
       </li>
     );
-  const item = larder.find((one) => one.id === row.ingredient);
+  const item = larder.find((item) => item.id === row.ingredient);
   const open = !row.out && !ready(row);
   return (
     <li className={`hairline grid gap-x-4 py-1.5 sm:grid-cols-[minmax(0,1fr)_auto] ${row.out ? "opacity-55" : ""}`}>
@@ -109,9 +109,9 @@ export function ReadRow({ row, larder, kitchen, onChange }: RowProps) {
               <Trans>which ingredient?</Trans>
             </option>
           )}
-          {larder.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.name}
+          {larder.map((item) => (
+            <option key={item.id} value={item.id}>
+              {item.name}
             </option>
           ))}
         </select>

@@ -121,14 +121,14 @@ export function OneMove({ frame, left, wide = 560 }: { frame: FrameDrawn; left: 
       role="img"
       aria-label={frame.says}
     >
-      {frame.strokes.map((one, i) => {
-        const line = LINE[one.kind];
+      {frame.strokes.map((eachStroke, i) => {
+        const line = LINE[eachStroke.kind];
         return (
           <path
             // biome-ignore lint/suspicious/noArrayIndexKey: strokes of a frame do not move
             key={i}
-            d={path(one.points, one.closed)}
-            fill={one.closed ? (FILL[one.kind] ?? "none") : "none"}
+            d={path(eachStroke.points, eachStroke.closed)}
+            fill={eachStroke.closed ? (FILL[eachStroke.kind] ?? "none") : "none"}
             stroke={line?.stroke ?? "var(--color-ink)"}
             strokeWidth={line?.width ?? 1.6}
             strokeDasharray={line?.dash}

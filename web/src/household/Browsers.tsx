@@ -38,14 +38,14 @@ export function BrowserList({ browsers, busy, onAway }: Props) {
   const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
   return (
     <ul>
-      {browsers.map((one) => (
-        <li key={one.id} className="hairline flex min-h-11 items-center justify-between gap-3">
+      {browsers.map((browser) => (
+        <li key={browser.id} className="hairline flex min-h-11 items-center justify-between gap-3">
           <span>
-            {one.name}
-            <span className="text-ink2">{one.here ? t`, this one` : t`, used ${dayOf(one.seen, zone)}`}</span>
+            {browser.name}
+            <span className="text-ink2">{browser.here ? t`, this one` : t`, used ${dayOf(browser.seen, zone)}`}</span>
           </span>
-          {!one.here && (
-            <LinkButton disabled={busy} onClick={() => onAway(one.id)}>
+          {!browser.here && (
+            <LinkButton disabled={busy} onClick={() => onAway(browser.id)}>
               <Trans>Sign out</Trans>
             </LinkButton>
           )}

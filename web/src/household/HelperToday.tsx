@@ -36,8 +36,8 @@ export default function HelperToday() {
           )}
           {occasions.data && <NextUp occasions={occasions.data} zone={zone} />}
           <ul>
-            {occasions.data?.map((one) => (
-              <Day key={one.id} occasion={one} zone={zone} />
+            {occasions.data?.map((item) => (
+              <Day key={item.id} occasion={item} zone={zone} />
             ))}
           </ul>
         </section>
@@ -48,7 +48,7 @@ export default function HelperToday() {
 
 /** An occasion, and the page of each pair of hands in it. */
 function Day({ occasion, zone }: { occasion: OccasionCard; zone: string }) {
-  const hands = [...new Set(occasion.steps.map((one) => one.who).filter(Boolean))].sort();
+  const hands = [...new Set(occasion.steps.map((step) => step.who).filter(Boolean))].sort();
   return (
     <li className="hairline py-2">
       <p className="text-lg">{occasion.title}</p>

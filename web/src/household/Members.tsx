@@ -26,7 +26,7 @@ const KEY = ["household"];
 
 export function Members() {
   const client = useQueryClient();
-  const found = useQuery({ queryKey: KEY, queryFn: () => ask(api.GET("/api/household")) });
+  const query = useQuery({ queryKey: KEY, queryFn: () => ask(api.GET("/api/household")) });
   const zone = useQuery(kitchenQuery).data?.kitchen.timezone ?? "UTC";
   const back = useMutation({
     mutationFn: (invitation_id: number) =>
@@ -39,27 +39,30 @@ export function Members() {
         <Trans>Who is in</Trans>
       </h2>
       <ul>
-        {found.data?.members.map((one) => (
-          <Member key={one.id} member={one} />
+        {query.data?.members.map((eachMember) => (
+          <Member key={eachMember.id} member={eachMember} />
         ))}
-        {found.data?.invitations.map((one) => (
-          <li key={`asked ${one.id}`} className="hairline flex flex-wrap items-baseline justify-between gap-x-4 py-2">
+        {query.data?.invitations.map((invitation) => (
+          <li
+            key={`asked ${invitation.id}`}
+            className="hairline flex flex-wrap items-baseline justify-between gap-x-4 py-2"
+          >
             <span>
-              <span className="text-lg">{one.name}</span>
+              <span className="text-lg">{invitation.name}</span>
               <span className="text-ink2">
                 <Trans>
                   {" "}
-                  asked in as a {said(one.role)}, until {dayOf(one.until, zone)}
+                  asked in as a {said(invitation.role)}, until {dayOf(invitation.until, zone)}
                 </Trans>
               </span>
             </span>
-            <LinkButton disabled={back.isPending} onClick={() => back.mutate(one.id)}>
+            <LinkButton disabled={back.isPending} onClick={() => back.mutate(invitation.id)}>
               <Trans>Take it back</Trans>
             </LinkButton>
           </li>
         ))}
       </ul>
-      <Sorry error={found.error ?? back.error} />
+      <Sorry error={query.error ?? back.error} />
       <Invite roles={GIVEN} onMade={() => client.invalidateQueries({ queryKey: KEY })} />
     </section>
   );

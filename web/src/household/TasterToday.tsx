@@ -38,12 +38,12 @@ export default function TasterToday() {
             </p>
           )}
           <ul>
-            {batches.data?.map((one) => (
+            {batches.data?.map((item) => (
               <Line
-                key={one.batch}
-                to={`/log/${one.batch}/taste`}
-                title={one.title}
-                says={`${dayOf(one.made, zone)}${one.again ? t`, the day after: once more` : one.tasted ? t`, you have said` : ""}`}
+                key={item.batch}
+                to={`/log/${item.batch}/taste`}
+                title={item.title}
+                says={`${dayOf(item.made, zone)}${item.again ? t`, the day after: once more` : item.tasted ? t`, you have said` : ""}`}
               />
             ))}
           </ul>
@@ -54,8 +54,8 @@ export default function TasterToday() {
               <Trans>Tasted blind</Trans>
             </h2>
             <ul>
-              {splits.data.map((one) => (
-                <Line key={one.id} to={`/log/blind/${one.id}`} title={one.title} says={one.says} />
+              {splits.data.map((item) => (
+                <Line key={item.id} to={`/log/blind/${item.id}`} title={item.title} says={item.says} />
               ))}
             </ul>
           </section>

@@ -42,7 +42,7 @@ function world(told: Record<string, unknown>) {
 describe("for the owner", () => {
   async function show() {
     const household = { members: MEMBERS, invitations: [{ id: 7, name: "Teasel", role: "taster", until: DAY }] };
-    const found = world({
+    const result = world({
       "/api/household": household,
       "/api/household/2": household,
       "/api/household/invitations": {
@@ -54,37 +54,37 @@ describe("for the owner", () => {
     });
     render(<Members />, { wrapper: Around });
     await pass(30);
-    return found.asked;
+    return result.requests;
   }
   const row = (name: string) => screen.getByText(name).closest("li") as HTMLElement;
 
   it("each is what they are, and is made something else by one press", async () => {
-    const asked = await show();
+    const requests = await show();
     expect(within(row("owner")).queryByRole("radio")).toBeNull(); // there is one owner, and stays one
     expect(within(row("sorrel")).getByRole("radio", { name: "helper" }).getAttribute("data-state")).toBe("on");
     fireEvent.click(within(row("sorrel")).getByRole("radio", { name: "cook" }));
     await pass(30);
-    expect(asked.at(-1)).toMatchObject({ method: "PUT", path: "/api/household/2", body: { role: "cook" } });
+    expect(requests.at(-1)).toMatchObject({ method: "PUT", path: "/api/household/2", body: { role: "cook" } });
   });
 
   it("nobody is sent away by one press alone", async () => {
-    const asked = await show();
+    const requests = await show();
     fireEvent.click(within(row("sorrel")).getByRole("button", { name: "Send away" }));
     await pass(30);
-    expect(asked.some((one) => one.method === "DELETE")).toBe(false);
+    expect(requests.some((request) => request.method === "DELETE")).toBe(false);
     fireEvent.click(within(row("sorrel")).getByRole("button", { name: /^Send sorrel away/ }));
     await pass(30);
-    expect(asked.some((one) => one.method === "DELETE" && one.path === "/api/household/2")).toBe(true);
+    expect(requests.some((request) => request.method === "DELETE" && request.path === "/api/household/2")).toBe(true);
   });
 
   it("an invitation is shown once with its square, and says when no phone will find it", async () => {
-    const asked = await show();
+    const requests = await show();
     fireEvent.change(screen.getByLabelText("For whom"), { target: { value: " Wren " } });
     const roles = screen.getByRole("radiogroup", { name: "As what" });
     fireEvent.click(within(roles).getByRole("radio", { name: "cook" }));
     fireEvent.click(screen.getByRole("button", { name: "Write the invitation" }));
     await pass(30);
-    expect(asked.find((one) => one.method === "POST")?.body).toEqual({ name: "Wren", role: "cook" });
+    expect(requests.find((request) => request.method === "POST")?.body).toEqual({ name: "Wren", role: "cook" });
     const made = screen.getByRole("region", { name: "The invitation" });
     expect(made.textContent).toContain("#invited=abc");
     expect(made.textContent).toContain("a name that only this machine knows");
@@ -102,7 +102,7 @@ describe("what each comes to", () => {
     });
     render(<TasterToday />, { wrapper: Around });
     await pass(30);
-    const links = screen.getAllByRole("link").map((one) => [one.getAttribute("href"), one.textContent]);
+    const links = screen.getAllByRole("link").map((element) => [element.getAttribute("href"), element.textContent]);
     expect(links).toContainEqual(["/log/3/taste", expect.stringContaining("you have said")]);
     expect(links).toContainEqual(["/log/2/taste", expect.stringContaining("once more")]);
     expect(links).toContainEqual(["/log/blind/4", expect.stringContaining("1 of 6 have answered")]);
@@ -110,7 +110,7 @@ describe("what each comes to", () => {
 
   it("a helper: each pair of hands has its page, and nothing is asked that is not theirs", async () => {
     const step = { title: "Sieve", dish: "Cake", hands: "held", starts: DAY, ends: DAY };
-    const { asked } = world({
+    const { requests } = world({
       "/api/occasions": [
         {
           id: 9,
@@ -132,10 +132,10 @@ describe("what each comes to", () => {
     });
     render(<HelperToday />, { wrapper: Around });
     await pass(30);
-    const pages = screen.getAllByRole("link").map((one) => one.getAttribute("href"));
+    const pages = screen.getAllByRole("link").map((element) => element.getAttribute("href"));
     expect(pages).toEqual(expect.arrayContaining(["/occasions/9/for/Wren", "/occasions/9/for/cook%201"]));
     expect(screen.getByText("Nothing is cooking.")).toBeTruthy();
-    expect(asked.map((one) => one.path)).not.toContain("/api/dropped");
+    expect(requests.map((request) => request.path)).not.toContain("/api/dropped");
   });
 });
 
@@ -169,7 +169,7 @@ it("a menu does nothing before something in it is pressed", async () => {
   const button = screen.getByRole("button", { name: "Add" });
   fireEvent.keyDown(button, { key: "ArrowDown" });
   await pass(30);
-  expect(screen.getAllByRole("menuitem").map((one) => one.textContent)).toEqual(["apple", "barley"]);
+  expect(screen.getAllByRole("menuitem").map((element) => element.textContent)).toEqual(["apple", "barley"]);
   fireEvent.keyDown(screen.getByRole("menu"), { key: "ArrowDown" });
   fireEvent.keyDown(screen.getByRole("menu"), { key: "Escape" });
   await pass(30);

@@ -27,7 +27,7 @@ const formOf = (file: File) => {
 
 /** What of a file is chosen at first: all of it that is not here, but for the kitchen itself. */
 const newGroups = (staged: Staged) =>
-  staged.groups.filter((one) => one.id !== "settings" && one.there > one.here).map((one) => one.id);
+  staged.groups.filter((group) => group.id !== "settings" && group.there > group.here).map((group) => group.id);
 
 /** A file on its way in: sent, read by the server, put in. */
 function useStaged() {
@@ -83,7 +83,7 @@ export default function ArchivePage() {
     document.title = t`The kitchen in one file · Kemble`;
   }, []);
   const turn = (id: GroupId) =>
-    setChosen((was) => new Set(was.has(id) ? [...was].filter((one) => one !== id) : [...was, id]));
+    setChosen((was) => new Set(was.has(id) ? [...was].filter((item) => item !== id) : [...was, id]));
   return (
     <Frame
       title={
@@ -138,18 +138,18 @@ export default function ArchivePage() {
                 <Trans>taken out on {dayOf(staged.made, Intl.DateTimeFormat().resolvedOptions().timeZone)}</Trans>
               </p>
               <ul className="mt-3">
-                {staged.groups.map((one) => (
-                  <li key={one.id} className="hairline">
+                {staged.groups.map((group) => (
+                  <li key={group.id} className="hairline">
                     <label className="flex min-h-12 items-center gap-3 py-1">
                       <input
                         type="checkbox"
                         className="size-5 accent-bean"
-                        checked={chosen.has(one.id)}
-                        disabled={one.there === one.here}
-                        onChange={() => turn(one.id)}
+                        checked={chosen.has(group.id)}
+                        disabled={group.there === group.here}
+                        onChange={() => turn(group.id)}
                       />
-                      <span className="grow">{one.label}</span>
-                      <span className="text-right text-ink2">{besideWords(one)}</span>
+                      <span className="grow">{group.label}</span>
+                      <span className="text-right text-ink2">{besideWords(group)}</span>
                     </label>
                   </li>
                 ))}

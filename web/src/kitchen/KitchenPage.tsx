@@ -52,8 +52,14 @@ function Settings({ start }: { start: KitchenSettings }) {
         <nav aria-label={t`What stands in the kitchen`} className="print:hidden">
           {SHELVES.map(({ highPx, things }) => (
             <ul key={highPx + (things[0]?.id ?? "")} className="mb-2 flex flex-wrap">
-              {things.map((one) => (
-                <OnShelf key={one.id} thing={one} highPx={highPx} kitchen={kitchen} open={one === thing} />
+              {things.map((eachThing) => (
+                <OnShelf
+                  key={eachThing.id}
+                  thing={eachThing}
+                  highPx={highPx}
+                  kitchen={kitchen}
+                  open={eachThing === thing}
+                />
               ))}
             </ul>
           ))}

@@ -4,7 +4,7 @@
 import { cleanup, fireEvent, render, screen, waitFor } from "@testing-library/react";
 import { afterEach, expect, it, vi } from "vitest";
 import type { Problem } from "../api/client";
-import { Around, type Asked, serve } from "../testing";
+import { Around, type SeenRequest, serve } from "../testing";
 import ArchivePage, { besideWords } from "./ArchivePage";
 
 afterEach(() => {
@@ -42,13 +42,13 @@ async function opened(...looks: State[]) {
   });
   render(<ArchivePage />, { wrapper: Around });
   fireEvent.change(screen.getByLabelText("Open a file"), { target: { files: [new File(["PK"], "kitchen.zip")] } });
-  return server.asked;
+  return server.requests;
 }
 
-const sent = (asked: Asked[], end: string) => asked.filter((one) => one.path.endsWith(end));
+const sent = (requests: SeenRequest[], end: string) => requests.filter((request) => request.path.endsWith(end));
 
 it("what is new is chosen, the kitchen itself only by a press", async () => {
-  const asked = await opened({});
+  const requests = await opened({});
   await screen.findByRole("heading", { name: "The other house" });
   await waitFor(() => {
     const ticked = screen.getAllByRole<HTMLInputElement>("checkbox").map((box) => box.checked);
@@ -64,24 +64,26 @@ it("what is new is chosen, the kitchen itself only by a press", async () => {
   fireEvent.click(screen.getByRole("button", { name: "Add that to this kitchen" }));
   await waitFor(() => expect(screen.getByText(/21 things came in/)).toBeTruthy());
   expect(screen.getByText(/1 batch was in progress in the other kitchen/)).toBeTruthy();
-  expect(sent(asked, "/take")[0]?.body).toEqual({ how: "beside", groups: ["sheets", "settings"] });
+  expect(sent(requests, "/take")[0]?.body).toEqual({ how: "beside", groups: ["sheets", "settings"] });
 });
 
 it("shows how far the reading is, and calls it off", async () => {
-  const asked = await opened({ state: "reading", rows: 12_000, read_pct: 40 });
+  const requests = await opened({ state: "reading", rows: 12_000, read_pct: 40 });
   await screen.findByText(/12.000 rows so far/);
   expect(screen.getByRole<HTMLProgressElement>("progressbar").value).toBe(40);
   fireEvent.click(screen.getByRole("button", { name: "Stop" }));
   await waitFor(() => expect(screen.queryByRole("progressbar")).toBeNull());
-  expect(asked.some((one) => one.method === "DELETE" && one.path === "/api/archive/staged/job-1")).toBe(true);
+  expect(requests.some((request) => request.method === "DELETE" && request.path === "/api/archive/staged/job-1")).toBe(
+    true,
+  );
 });
 
 it("in place of all that is here takes a second press", async () => {
-  const asked = await opened({});
+  const requests = await opened({});
   fireEvent.click(await screen.findByRole("button", { name: "In its place" }));
-  expect(sent(asked, "/take")).toHaveLength(0);
+  expect(sent(requests, "/take")).toHaveLength(0);
   fireEvent.click(screen.getByRole("button", { name: "Yes, in place of all that is here" }));
-  await waitFor(() => expect(sent(asked, "/take")[0]?.body).toEqual({ how: "in place", groups: [] }));
+  await waitFor(() => expect(sent(requests, "/take")[0]?.body).toEqual({ how: "in place", groups: [] }));
 });
 
 it("a file that is none says so, and nothing is offered", async () => {

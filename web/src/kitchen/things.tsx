@@ -86,7 +86,7 @@ const steamers: Thing = {
   id: "steamers",
   title: t`Steamers`,
   Draw: vessels.Steamers,
-  says: ({ steamers: all }) => (all.length ? `${all.length}, ${span(all.map((one) => one.diameter_mm))}` : "none"),
+  says: ({ steamers: all }) => (all.length ? `${all.length}, ${span(all.map((item) => item.diameter_mm))}` : "none"),
   Panel: SteamersPanel,
 };
 const pots: Thing = {
@@ -140,4 +140,4 @@ export const SHELVES: { highPx: number; things: Thing[] }[] = [
 
 /** The thing of an address; the place itself where none is named. */
 export const thingOf = (id: string | undefined): Thing =>
-  SHELVES.flatMap((shelf) => shelf.things).find((one) => one.id === id) ?? place;
+  SHELVES.flatMap((shelf) => shelf.things).find((thing) => thing.id === id) ?? place;

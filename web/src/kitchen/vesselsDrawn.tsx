@@ -8,7 +8,7 @@ const SCALE = 0.32; // px to a millimetre
 
 export function Steamers({ kitchen }: { kitchen: KitchenSettings }) {
   const all = kitchen.steamers;
-  return all.length ? all.map((one) => <SteamerSide key={one.name} steamer={one} />) : <Nothing />;
+  return all.length ? all.map((item) => <SteamerSide key={item.name} steamer={item} />) : <Nothing />;
 }
 
 /** Pot with the water it may hold, its tiers and its lid. */

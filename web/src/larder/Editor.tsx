@@ -32,8 +32,8 @@ export function Editor({ start, card, kitchen, onDone, children }: EditorProps) 
   const [item, setItem] = useState(start);
   const sum = COMPONENTS.reduce((total, name) => total + (item.per_100_g[name] ?? 0), 0);
   const changed = JSON.stringify(item) !== JSON.stringify(start);
-  const mine = kitchen.ingredients.some((one) => one.id === item.id);
-  const others = kitchen.ingredients.filter((one) => one.id !== item.id);
+  const mine = kitchen.ingredients.some((ingredient) => ingredient.id === item.id);
+  const others = kitchen.ingredients.filter((ingredient) => ingredient.id !== item.id);
   const keep = () => {
     const id = item.id || ownId(item.name);
     save(kitchen, { ...kitchen, ingredients: [...others, { ...item, id }] }, () => onDone(id));
@@ -164,7 +164,7 @@ export function Editor({ start, card, kitchen, onDone, children }: EditorProps) 
           label={label}
           on={item.tags.includes(tag)}
           onChange={(on) =>
-            setItem({ ...item, tags: on ? [...item.tags, tag] : item.tags.filter((one) => one !== tag) })
+            setItem({ ...item, tags: on ? [...item.tags, tag] : item.tags.filter((eachTag) => eachTag !== tag) })
           }
         />
       ))}

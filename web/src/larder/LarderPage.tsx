@@ -41,7 +41,7 @@ export default function LarderPage() {
     document.title = t`Larder · Kemble`;
   }, []);
   if (!larder.data || !kitchen.data) return <Waiting error={larder.error ?? kitchen.error} />;
-  const found = larder.data.filter((item) =>
+  const result = larder.data.filter((item) =>
     meant(wanted, [item.name, item.group, ...item.aliases, ...item.allergens]),
   );
   const chosen = larder.data.find((item) => item.id === open);
@@ -58,18 +58,18 @@ export default function LarderPage() {
         <section aria-label={t`Ingredients`} className="order-2 lg:order-1">
           <p className="flex flex-wrap items-baseline justify-between gap-3 text-ink2">
             <Trans>
-              {found.length} of {larder.data.length} ingredients
+              {result.length} of {larder.data.length} ingredients
               <button type="button" className="pick" onClick={() => setOpen("")}>
                 One of your own
               </button>
             </Trans>
           </p>
           <JustDropped kinds={["ingredient"]} />
-          {GROUPS.filter(([group]) => found.some((item) => item.group === group)).map(([group, words]) => (
+          {GROUPS.filter(([group]) => result.some((item) => item.group === group)).map(([group, words]) => (
             <div key={group} className="mt-4">
               <h2 className="text-lg">{words}</h2>
               <ul>
-                {found
+                {result
                   .filter((item) => item.group === group)
                   .map((item) => (
                     <li key={item.id}>

@@ -14,29 +14,29 @@ interface Props {
 }
 
 export function StandsIn({ item, larder, onOpen }: Props) {
-  const found = useQuery(exchangesQuery(item.id));
-  if (!found.data?.length) return null;
+  const query = useQuery(exchangesQuery(item.id));
+  if (!query.data?.length) return null;
   return (
     <section aria-labelledby="stands-in" className="mt-4">
       <h3 id="stands-in" className="text-lg">
         <Trans>What could stand in for it</Trans>
       </h3>
       <ul>
-        {found.data.map((one) => {
-          const other = larder.find((card) => card.id === one.to);
+        {query.data.map((eachItem) => {
+          const other = larder.find((card) => card.id === eachItem.to);
           return (
-            <li key={one.to} className="hairline py-2">
+            <li key={eachItem.to} className="hairline py-2">
               <div className="grid grid-cols-[minmax(0,1fr)_9rem] items-center gap-3">
                 {other ? (
                   <LinkButton className="text-left" onClick={() => onOpen(other.id)}>
                     {other.name}
                   </LinkButton>
                 ) : (
-                  <b>{one.label}</b>
+                  <b>{eachItem.label}</b>
                 )}
                 {other && <CompositionBar item={other} />}
               </div>
-              <p className="text-sm text-ink2">{one.says}</p>
+              <p className="text-sm text-ink2">{eachItem.says}</p>
             </li>
           );
         })}

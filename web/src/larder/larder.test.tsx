@@ -7,7 +7,7 @@ import type { KitchenSettings, ParsedIngredientLine, ShoppingLine } from "../api
 import { Gallery } from "../counter/Gallery";
 import PastePage from "../counter/PastePage";
 import ShoppingPage from "../shopping/ShoppingPage";
-import { Around, type Asked, KITCHEN, pageOf, pass, serve } from "../testing";
+import { Around, KITCHEN, pageOf, pass, type SeenRequest, serve } from "../testing";
 import LarderPage from "./LarderPage";
 
 beforeEach(() => {
@@ -56,12 +56,15 @@ const press = async (name: string | RegExp) => {
 
 /** Answers by path; a PUT of the kitchen gives back what was put. */
 function world(bodies: Record<string, unknown>, kitchen: KitchenSettings = KITCHEN) {
-  return serve((one: Asked) => {
-    if (one.path === "/api/kitchen")
+  return serve((request: SeenRequest) => {
+    if (request.path === "/api/kitchen")
       return {
-        body: { set_up: true, kitchen: one.method === "PUT" ? (one.body as { kitchen: object }).kitchen : kitchen },
+        body: {
+          set_up: true,
+          kitchen: request.method === "PUT" ? (request.body as { kitchen: object }).kitchen : kitchen,
+        },
       };
-    return { body: bodies[one.path] ?? [] };
+    return { body: bodies[request.path] ?? [] };
   });
 }
 
@@ -106,7 +109,7 @@ describe("a pasted list", () => {
   ];
 
   async function read(more: object = {}) {
-    const { asked } = world({
+    const { requests } = world({
       "/api/larder": LARDER,
       "/api/ways": WAYS,
       "/api/read-recipe": {
@@ -127,7 +130,7 @@ describe("a pasted list", () => {
     await pass(30);
     type(/one ingredient a line/, "300 g sweet rice flour\nsalt\nsnark");
     await press("Read it");
-    return asked;
+    return requests;
   }
   const begin = () => screen.getByRole("button", { name: "Begin the sheet" }) as HTMLButtonElement;
 
@@ -144,21 +147,28 @@ describe("a pasted list", () => {
   });
 
   it("has the method on the sheet, less what is left out of it", async () => {
-    const asked = await read();
+    const requests = await read();
     type("Amount of “salt”", "2");
     fireEvent.click(within(screen.getAllByRole("listitem")[2] as HTMLElement).getByLabelText("leave out"));
     fireEvent.click(within(screen.getAllByRole("listitem")[4] as HTMLElement).getByLabelText("leave out"));
     await press("Begin the sheet");
-    const made = asked.find((one) => one.method === "POST" && one.path === "/api/sheets")?.body as {
+    const made = requests.find((request) => request.method === "POST" && request.path === "/api/sheets")?.body as {
       says: { path: string }[];
     };
-    expect(made.says.map((one) => one.path)).toEqual(["vessel.tin.shape", "vessel.tin.diameter_mm", "taught.heat"]);
+    expect(made.says.map((say) => say.path)).toEqual(["vessel.tin.shape", "vessel.tin.diameter_mm", "taught.heat"]);
   });
 
   it("of ours it is kept whole, and one that does not hold says where", async () => {
-    const asked = await read({ source: "sheet", title: "Ours", sheet: { title: "Ours", way: "set-cake" }, asks: [] });
+    const requests = await read({
+      source: "sheet",
+      title: "Ours",
+      sheet: { title: "Ours", way: "set-cake" },
+      asks: [],
+    });
     await press("Keep it here");
-    const made = asked.find((one) => one.method === "POST" && one.path === "/api/sheets")?.body as { sheet: object };
+    const made = requests.find((request) => request.method === "POST" && request.path === "/api/sheets")?.body as {
+      sheet: object;
+    };
     expect(made.sheet).toMatchObject({ title: "Ours" });
     cleanup();
     await read({ source: "sheet", sheet: null, asks: ["parts.0: is missing"] });
@@ -167,30 +177,32 @@ describe("a pasted list", () => {
 
   it("sends of a long page its recipe data alone", async () => {
     const block = '<script type="application/ld+json">{"@type":"Recipe"}</script>';
-    const asked = await read();
+    const requests = await read();
     type(/one ingredient a line/, `<html>${"<p>much</p>".repeat(20_000)}${block}</html>`);
     await press("Read it");
-    const last = asked.filter((one) => one.path === "/api/read-recipe").at(-1)?.body as { text: string };
+    const last = requests.filter((request) => request.path === "/api/read-recipe").at(-1)?.body as { text: string };
     expect(last.text).toBe(`<html>${block}</html>`);
   });
 
   it("takes a file", async () => {
-    const asked = await read();
+    const requests = await read();
     const file = new File(["200 g rice"], "cake.txt", { type: "text/plain" });
     fireEvent.change(screen.getByLabelText("Open a file"), { target: { files: [file] } });
     await pass(50);
-    const bodies = asked.filter((one) => one.path === "/api/read-recipe").map((one) => one.body as { text: string });
+    const bodies = requests
+      .filter((request) => request.path === "/api/read-recipe")
+      .map((request) => request.body as { text: string });
     expect(bodies.at(-1)?.text).toBe("200 g rice");
   });
 
   it("is put right on the spot, and becomes a sheet", async () => {
-    const asked = await read();
+    const requests = await read();
     type("Amount of “salt”", "2");
     const snark = screen.getAllByRole("listitem")[2] as HTMLElement;
     fireEvent.click(within(snark).getByLabelText("leave out"));
     expect(begin().disabled).toBe(false);
     await press("Begin the sheet");
-    const made = asked.find((one) => one.method === "POST" && one.path === "/api/sheets")?.body as {
+    const made = requests.find((request) => request.method === "POST" && request.path === "/api/sheets")?.body as {
       sheet: { way: string; parts: { role: string; lines: { ingredient: string; amount: object }[] }[] };
     };
     expect(made.sheet.way).toBe("set-cake");
@@ -217,11 +229,13 @@ describe("a pasted list", () => {
 
 describe("the larder", () => {
   async function open(kitchen?: KitchenSettings) {
-    const { asked } = world({ "/api/larder": LARDER }, kitchen);
+    const { requests } = world({ "/api/larder": LARDER }, kitchen);
     render(<LarderPage />, { wrapper: Around });
     await pass(30);
     const puts = () =>
-      asked.filter((one) => one.method === "PUT").map((one) => (one.body as { kitchen: KitchenSettings }).kitchen);
+      requests
+        .filter((request) => request.method === "PUT")
+        .map((request) => (request.body as { kitchen: KitchenSettings }).kitchen);
     return puts;
   }
 
@@ -288,7 +302,7 @@ describe("shopping", () => {
   };
 
   async function open() {
-    const { asked } = world({
+    const { requests } = world({
       "/api/sheets": pageOf([
         { id: 1, title: "A cake" },
         { id: 2, title: "Balls" },
@@ -298,18 +312,19 @@ describe("shopping", () => {
     });
     render(<ShoppingPage />, { wrapper: Around });
     await pass(60);
-    return asked;
+    return requests;
   }
-  const wanted = (asked: Asked[]) => asked.filter((one) => one.path === "/api/shopping").at(-1)?.body;
+  const wanted = (requests: SeenRequest[]) =>
+    requests.filter((request) => request.path === "/api/shopping").at(-1)?.body;
 
   it("begins with what is planned, and sums what is chosen", async () => {
-    const asked = await open();
-    expect(wanted(asked)).toEqual({ wanted: [{ sheet: 2, times: 1 }] });
+    const requests = await open();
+    expect(wanted(requests)).toEqual({ wanted: [{ sheet: 2, times: 1 }] });
     fireEvent.click(screen.getByLabelText("A cake"));
     await pass(30);
     type("Balls, times", "3");
     await pass(30);
-    expect(wanted(asked)).toEqual({
+    expect(wanted(requests)).toEqual({
       wanted: [
         { sheet: 1, times: 1 },
         { sheet: 2, times: 3 },
@@ -320,16 +335,16 @@ describe("shopping", () => {
   });
 
   it("notes what is there, and a price when prices are asked for", async () => {
-    const asked = await open();
+    const requests = await open();
     expect(screen.queryByLabelText("Sweet rice flour, price of a pack")).toBeNull();
     type("Sweet rice flour in the larder", "200");
     await pass(30);
     fireEvent.click(screen.getByLabelText("prices"));
     type("Sweet rice flour, price of a pack", "2.4");
     await pass(30);
-    const stock = asked
-      .filter((one) => one.method === "PUT")
-      .map((one) => (one.body as { kitchen: KitchenSettings }).kitchen.stock[0]);
+    const stock = requests
+      .filter((request) => request.method === "PUT")
+      .map((request) => (request.body as { kitchen: KitchenSettings }).kitchen.stock[0]);
     expect(stock[0]).toMatchObject({ ingredient: "sweet-rice-flour", grams: 200 });
     expect(stock[1]).toMatchObject({ ingredient: "sweet-rice-flour", grams: 200, price: 2.4 });
   });
@@ -355,21 +370,21 @@ describe("the gallery", () => {
     { id: "tray-rice", name: "Syrup tray rice", says: "Grain in a syrup.", kin: ["biko"], said: ["coconut rice"] },
   ];
   async function open() {
-    const { asked } = world({ "/api/ways": ways, "/api/sheets": { id: 4 } });
+    const { requests } = world({ "/api/ways": ways, "/api/sheets": { id: 4 } });
     render(<Gallery />, { wrapper: Around });
     await pass(30);
-    return asked;
+    return requests;
   }
-  const made = (asked: Asked[]) => asked.find((one) => one.method === "POST")?.body;
+  const made = (requests: SeenRequest[]) => requests.find((request) => request.method === "POST")?.body;
 
   it("finds a way by the name its kin go by, and by everyday words", async () => {
     await open();
     type("Find a way", "biko");
-    expect(screen.getAllByRole("button").map((one) => one.textContent)).toEqual([
+    expect(screen.getAllByRole("button").map((element) => element.textContent)).toEqual([
       "Syrup tray riceGrain in a syrup.biko",
     ]);
     type("Find a way", "cake, steamed");
-    expect(screen.getAllByRole("button").map((one) => one.textContent)).toEqual([
+    expect(screen.getAllByRole("button").map((element) => element.textContent)).toEqual([
       "Steamed set cakeSyrup and flour, steamed.nian gao",
     ]);
     type("Find a way", "strudel");
@@ -380,10 +395,10 @@ describe("the gallery", () => {
     [false, { way: "set-cake", blank: false, sheet: null }],
     [true, { way: "set-cake", blank: true, sheet: null }],
   ])("begins a sheet (blank: %s)", async (blank, body) => {
-    const asked = await open();
+    const requests = await open();
     if (blank) fireEvent.click(screen.getByLabelText("blank, with nothing in the bowl"));
     await press(/^Steamed set cake/);
-    expect(made(asked)).toEqual({ ...body, uid: expect.any(String) });
+    expect(made(requests)).toEqual({ ...body, uid: expect.any(String) });
   });
 
   it("draws every way that it names", async () => {

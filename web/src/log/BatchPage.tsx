@@ -64,18 +64,18 @@ export default function BatchPage() {
   useEffect(() => {
     document.title = t`${batch.data?.title ?? t`Batch`} · Log · Kemble`;
   }, [batch.data?.title]);
-  const way = ways.data?.find((one) => one.id === batch.data?.way);
+  const way = ways.data?.find((item) => item.id === batch.data?.way);
   if (!batch.data || !way || !kitchen.data) return <Waiting error={batch.error ?? ways.error ?? kitchen.error} />;
-  const one = batch.data;
+  const eachItem = batch.data;
   const zone = kitchen.data.kitchen.timezone;
   return (
     <Frame
       title={
         <div className="flex flex-wrap items-baseline gap-x-4">
-          <h1 className="text-2xl sm:text-[28px]">{one.title}</h1>
+          <h1 className="text-2xl sm:text-[28px]">{eachItem.title}</h1>
           <span className="text-ink2">
-            {dayOf(one.made, zone)}, {timeOfDay(one.made, zone)}
-            {one.rehearsed ? t`, rehearsed` : ""}
+            {dayOf(eachItem.made, zone)}, {timeOfDay(eachItem.made, zone)}
+            {eachItem.rehearsed ? t`, rehearsed` : ""}
           </span>
         </div>
       }
@@ -85,42 +85,42 @@ export default function BatchPage() {
           <h2 className="text-xl">
             <Trans>Told, and happened</Trans>
           </h2>
-          {one.compared.length ? (
-            <ComparedDrawing compared={one.compared} />
+          {eachItem.compared.length ? (
+            <ComparedDrawing compared={eachItem.compared} />
           ) : (
             <p className="mt-2 text-ink2">
               <Trans>No step of it was timed or weighed.</Trans>
             </p>
           )}
-          <PiecesWeighed all={one.weighed} />
-          <FactRows facts={one.facts} keys={KEY_FACTS} className="mt-5 grid gap-x-10 sm:grid-cols-2" />
+          <PiecesWeighed all={eachItem.weighed} />
+          <FactRows facts={eachItem.facts} keys={KEY_FACTS} className="mt-5 grid gap-x-10 sm:grid-cols-2" />
         </section>
         <section aria-label={t`How it came out`}>
           <h2 className="flex items-center gap-3 text-xl">
             <svg width="26" height="24" aria-hidden="true">
-              <VerdictMark verdict={one.verdict} x={13} y={12} size={9} />
+              <VerdictMark verdict={eachItem.verdict} x={13} y={12} size={9} />
             </svg>
-            {capital(said(one.verdict))}
+            {capital(said(eachItem.verdict))}
           </h2>
           {changing ? (
             <OutcomeForm
               way={way}
               start={{
-                tastes: one.tastes,
-                faults: one.faults.map((fault) => fault.id),
-                note: one.note,
-                pieces: one.counted,
-                grams: one.grams,
-                kept: one.kept,
+                tastes: eachItem.tastes,
+                faults: eachItem.faults.map((fault) => fault.id),
+                note: eachItem.note,
+                pieces: eachItem.counted,
+                grams: eachItem.grams,
+                kept: eachItem.kept,
               }}
               busy={save.isPending}
               onSave={(outcome) => save.mutate(outcome)}
             />
           ) : (
             <>
-              <Tastes way={way} tastes={one.tastes} />
-              <Pictures run={one.run} step="eaten" />
-              {one.faults.map((fault) => (
+              <Tastes way={way} tastes={eachItem.tastes} />
+              <Pictures run={eachItem.run} step="eaten" />
+              {eachItem.faults.map((fault) => (
                 <div key={fault.id} className="mt-4 border-l-4 border-amber pl-4">
                   <b>{fault.seen}</b>
                   <Causes fault={fault} />
@@ -129,32 +129,32 @@ export default function BatchPage() {
                   </p>
                 </div>
               ))}
-              <Ended one={one} />
-              <NextTime batch={one.id} sheet={one.sheet} way={way} />
-              <Tastings one={one} way={way} zone={zone} />
-              {one.sheet && one.added.length > 0 && <AsMade one={one} sheet={one.sheet} />}
-              {one.note && <p className="mt-4 text-lg">“{one.note}”</p>}
-              {one.notes.map((note) => (
+              <Ended one={eachItem} />
+              <NextTime batch={eachItem.id} sheet={eachItem.sheet} way={way} />
+              <Tastings one={eachItem} way={way} zone={zone} />
+              {eachItem.sheet && eachItem.added.length > 0 && <AsMade one={eachItem} sheet={eachItem.sheet} />}
+              {eachItem.note && <p className="mt-4 text-lg">“{eachItem.note}”</p>}
+              {eachItem.notes.map((note) => (
                 <p key={note.at + note.text} className="mt-1 text-ink2">
                   {timeOfDay(note.at, zone)} “{note.text}”
                 </p>
               ))}
               <div className="mt-6 flex flex-wrap gap-3">
-                {one.sheet && (
-                  <Link to={`/sheets/${one.sheet}/mix`} className="pick" data-on="true">
+                {eachItem.sheet && (
+                  <Link to={`/sheets/${eachItem.sheet}/mix`} className="pick" data-on="true">
                     <Trans>Open its sheet</Trans>
                   </Link>
                 )}
-                {one.sheet && (
-                  <Link to={`/log?way=${one.way}&sheet=${one.sheet}`} className="pick">
+                {eachItem.sheet && (
+                  <Link to={`/log?way=${eachItem.way}&sheet=${eachItem.sheet}`} className="pick">
                     <Trans>All made from it</Trans>
                   </Link>
                 )}
-                <Link to={`/log/${one.id}/taste`} className="pick">
+                <Link to={`/log/${eachItem.id}/taste`} className="pick">
                   <Trans>Somebody else tastes it</Trans>
                 </Link>
-                <Link to={`/log/${one.id}/taste?blind`} className="pick">
-                  <Trans>Tasted blind, as number {codeOf(one.id)}</Trans>
+                <Link to={`/log/${eachItem.id}/taste?blind`} className="pick">
+                  <Trans>Tasted blind, as number {codeOf(eachItem.id)}</Trans>
                 </Link>
                 <button type="button" className="pick" onClick={() => setChanging(true)}>
                   <Trans>Change what is said here</Trans>
@@ -258,7 +258,7 @@ function AsMade({ one, sheet }: { one: BatchOpen; sheet: number }) {
 }
 
 function Tastes({ way, tastes }: { way: WayCard; tastes: Record<string, number> }) {
-  const shown = way.tastes.filter((one) => one.asked || tastes[one.id] != null);
+  const shown = way.tastes.filter((taste) => taste.asked || tastes[taste.id] != null);
   return (
     <ul className="mt-2">
       {shown.map((taste) => {

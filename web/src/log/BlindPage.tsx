@@ -21,7 +21,7 @@ const KINDS = [
 export default function BlindPage() {
   const navigate = useNavigate();
   const client = useQueryClient();
-  const found = useQuery({ queryKey: ["splits"], queryFn: () => ask(api.GET("/api/splits")) });
+  const query = useQuery({ queryKey: ["splits"], queryFn: () => ask(api.GET("/api/splits")) });
   const [a, setA] = useState("");
   const [b, setB] = useState("");
   const [kind, setKind] = useState<"triangle" | "paired">("triangle");
@@ -39,7 +39,7 @@ export default function BlindPage() {
   useEffect(() => {
     document.title = t`Tasted blind · Kemble`;
   }, []);
-  if (!found.data) return <Waiting error={found.error} />;
+  if (!query.data) return <Waiting error={query.error} />;
   return (
     <Frame
       title={
@@ -100,18 +100,18 @@ export default function BlindPage() {
           </form>
         </section>
         <section aria-label={t`Those before`}>
-          {found.data.length === 0 && (
+          {query.data.length === 0 && (
             <p className="text-ink2">
               <Trans>None yet.</Trans>
             </p>
           )}
           <ul>
-            {found.data.map((one) => (
-              <li key={one.id} className="hairline py-2">
-                <Link to={`/log/blind/${one.id}`} className="text-ink">
-                  <b>{one.title}</b>
+            {query.data.map((item) => (
+              <li key={item.id} className="hairline py-2">
+                <Link to={`/log/blind/${item.id}`} className="text-ink">
+                  <b>{item.title}</b>
                 </Link>
-                <span className="block text-ink2">{one.says}</span>
+                <span className="block text-ink2">{item.says}</span>
               </li>
             ))}
           </ul>

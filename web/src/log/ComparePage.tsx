@@ -18,7 +18,7 @@ export default function ComparePage() {
   const [query] = useSearchParams();
   const batches = query.get("batches") ?? "";
   const sheets = query.get("sheets") ?? "";
-  const found = useQuery({
+  const comparison = useQuery({
     queryKey: ["compare", batches, sheets],
     queryFn: () => ask(api.GET("/api/compare", { params: { query: { batches, sheets } } })),
     retry: false,
@@ -28,8 +28,8 @@ export default function ComparePage() {
   useEffect(() => {
     document.title = t`Side by side · Kemble`;
   }, []);
-  if (!found.data || !kitchen.data) return <Waiting error={found.error ?? kitchen.error} />;
-  const { columns, rows, differs } = found.data;
+  if (!comparison.data || !kitchen.data) return <Waiting error={comparison.error ?? kitchen.error} />;
+  const { columns, rows, differs } = comparison.data;
   const zone = kitchen.data.kitchen.timezone;
   const wayName = (id: string) => ways.data?.find((way) => way.id === id)?.name ?? id;
   return (
@@ -51,19 +51,22 @@ export default function ComparePage() {
           <thead>
             <tr>
               <th className="w-64" />
-              {columns.map((one) => (
-                <th key={`${one.kind} ${one.id}`} className="min-w-40 px-3 text-left align-bottom font-normal">
-                  <Link to={one.kind === "batch" ? `/log/${one.id}` : `/sheets/${one.id}/mix`} className="text-ink">
-                    <Section section={one.section} times={one.section?.kind === "piece" ? 4 : 2} />
-                    <b className="block">{one.title}</b>
+              {columns.map((column) => (
+                <th key={`${column.kind} ${column.id}`} className="min-w-40 px-3 text-left align-bottom font-normal">
+                  <Link
+                    to={column.kind === "batch" ? `/log/${column.id}` : `/sheets/${column.id}/mix`}
+                    className="text-ink"
+                  >
+                    <Section section={column.section} times={column.section?.kind === "piece" ? 4 : 2} />
+                    <b className="block">{column.title}</b>
                   </Link>
                   <span className="flex items-center gap-1 text-ink2">
-                    {one.verdict && (
+                    {column.verdict && (
                       <svg width="20" height="16" aria-hidden="true">
-                        <VerdictMark verdict={one.verdict as "just right"} x={10} y={8} size={6} />
+                        <VerdictMark verdict={column.verdict as "just right"} x={10} y={8} size={6} />
                       </svg>
                     )}
-                    {one.made ? `${dayOf(one.made, zone)}, ${said(one.verdict)}` : wayName(one.way)}
+                    {column.made ? `${dayOf(column.made, zone)}, ${said(column.verdict)}` : wayName(column.way)}
                   </span>
                 </th>
               ))}
@@ -87,9 +90,9 @@ export default function ComparePage() {
               {differs.map((words, i) => (
                 // biome-ignore lint/suspicious/noArrayIndexKey: columns do not move
                 <td key={i} className="px-3 py-2 align-top">
-                  {words.map((one) => (
-                    <span key={one} className="block">
-                      {capital(one)}
+                  {words.map((word) => (
+                    <span key={word} className="block">
+                      {capital(word)}
                     </span>
                   ))}
                 </td>
@@ -104,7 +107,7 @@ export default function ComparePage() {
 
 /** One fact across, each with a bar as long as it is of the largest. */
 function Across({ row }: { row: SideBySide["rows"][number] }) {
-  const most = Math.max(...row.numbers.map((one) => Math.abs(one ?? 0)), 1e-9);
+  const most = Math.max(...row.numbers.map((number) => Math.abs(number ?? 0)), 1e-9);
   return (
     <tr className="hairline">
       <th scope="row" className="py-1.5 text-left font-normal">

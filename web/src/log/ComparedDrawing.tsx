@@ -19,8 +19,8 @@ export function ComparedDrawing({ compared }: { compared: BatchOpen["compared"] 
   const [box, W] = useRoom<HTMLElement>(680);
   const narrow = W < 520; // then what it is stands over its rule
   const row = narrow ? 62 : 46;
-  const ratios = compared.flatMap((one) =>
-    [one.happened, one.low ?? one.predicted, one.high ?? one.predicted].map((v) => v / one.predicted),
+  const ratios = compared.flatMap((item) =>
+    [item.happened, item.low ?? item.predicted, item.high ?? item.predicted].map((v) => v / item.predicted),
   );
   const x = scaleLinear()
     .domain([Math.min(0.8, ...ratios) - 0.04, Math.max(1.2, ...ratios) + 0.04])
@@ -44,17 +44,17 @@ export function ComparedDrawing({ compared }: { compared: BatchOpen["compared"] 
         <Label x={x(1)} y={14} anchor="middle" size={13.5} tone="ink2">
           <Trans>as told</Trans>
         </Label>
-        {compared.map((one, i) => {
+        {compared.map((item, i) => {
           const y = (narrow ? 58 : 44) + i * row;
-          const share = one.happened / one.predicted;
+          const share = item.happened / item.predicted;
           // Without a range there is nothing to be outside of.
-          const ranged = one.low != null && one.high != null;
-          const inside = ranged && one.happened >= (one.low as number) && one.happened <= (one.high as number);
+          const ranged = item.low != null && item.high != null;
+          const inside = ranged && item.happened >= (item.low as number) && item.happened <= (item.high as number);
           const mark = !ranged ? "var(--color-sheet)" : inside ? "var(--color-green)" : "var(--color-bean)";
           return (
-            <g key={`${one.step}${one.unit}`}>
+            <g key={`${item.step}${item.unit}`}>
               <Label x={0} y={narrow ? y - 18 : y + 1} size={15}>
-                {short(one.label)}
+                {short(item.label)}
               </Label>
               <Label
                 x={narrow ? W : 0}
@@ -64,15 +64,15 @@ export function ComparedDrawing({ compared }: { compared: BatchOpen["compared"] 
                 tone="ink2"
               >
                 <Trans>
-                  told {one.predicted.toFixed(one.predicted < 100 ? 1 : 0)} {one.unit}
+                  told {item.predicted.toFixed(item.predicted < 100 ? 1 : 0)} {item.unit}
                 </Trans>
               </Label>
               <line x1={x.range()[0]} x2={x.range()[1]} y1={y} y2={y} stroke="var(--color-hair)" />
-              {one.low != null && one.high != null && (
+              {item.low != null && item.high != null && (
                 <rect
-                  x={x(one.low / one.predicted)}
+                  x={x(item.low / item.predicted)}
                   y={y - 8}
-                  width={x(one.high / one.predicted) - x(one.low / one.predicted)}
+                  width={x(item.high / item.predicted) - x(item.low / item.predicted)}
                   height="16"
                   fill="var(--color-green)"
                   opacity="0.22"
@@ -80,7 +80,7 @@ export function ComparedDrawing({ compared }: { compared: BatchOpen["compared"] 
               )}
               <circle cx={x(share)} cy={y} r="7" fill={mark} stroke="var(--color-ink)" />
               <Label x={W} y={y + 5} anchor="end" bold size={16} tone={ranged && !inside ? "bean" : "ink"}>
-                {one.happened.toFixed(one.happened < 100 ? 1 : 0)}
+                {item.happened.toFixed(item.happened < 100 ? 1 : 0)}
               </Label>
             </g>
           );

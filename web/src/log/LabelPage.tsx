@@ -14,15 +14,15 @@ import { dayOf, timeOfDay } from "../ui/words";
 export default function LabelPage() {
   const id = Number(useParams().stockId);
   const kitchen = useQuery(kitchenQuery);
-  const found = useQuery({
+  const query = useQuery({
     queryKey: ["label", id],
     queryFn: () => ask(api.GET("/api/stock/{stock_id}/label", { params: { path: { stock_id: id } } })),
   });
   useEffect(() => {
     document.title = t`Label · Kemble`;
   }, []);
-  if (!found.data || !kitchen.data) return <Waiting error={found.error ?? kitchen.error} />;
-  const one = found.data;
+  if (!query.data || !kitchen.data) return <Waiting error={query.error ?? kitchen.error} />;
+  const item = query.data;
   const zone = kitchen.data.kitchen.timezone;
   return (
     <Frame
@@ -42,27 +42,27 @@ export default function LabelPage() {
       </div>
       <article
         data-paper
-        aria-label={one.title}
+        aria-label={item.title}
         className="mt-6 w-[90mm] max-w-full border-2 border-ink bg-sheet p-4 print:break-inside-avoid"
       >
-        <h2 className="font-title text-xl">{one.title}</h2>
+        <h2 className="font-title text-xl">{item.title}</h2>
         <p>
-          {plural(one.pieces, { one: "# piece", other: "# pieces" })}, {one.where}
+          {plural(item.pieces, { one: "# piece", other: "# pieces" })}, {item.where}
         </p>
         <dl className="mt-2 grid grid-cols-[auto_1fr] gap-x-3">
           <dt className="text-ink2">
             <Trans>Made</Trans>
           </dt>
           <dd className="m-0 font-bold">
-            {dayOf(one.made, zone)} {timeOfDay(one.made, zone)}
+            {dayOf(item.made, zone)} {timeOfDay(item.made, zone)}
           </dd>
-          {one.until && (
+          {item.until && (
             <>
               <dt className="text-ink2">
                 <Trans>Eat by</Trans>
               </dt>
               <dd className="m-0 font-bold">
-                {dayOf(one.until, zone)} {timeOfDay(one.until, zone)}
+                {dayOf(item.until, zone)} {timeOfDay(item.until, zone)}
               </dd>
             </>
           )}
@@ -70,18 +70,18 @@ export default function LabelPage() {
             <Trans>Contains</Trans>
           </dt>
           <dd className="m-0 font-bold">
-            {one.allergens.length ? one.allergens.join(", ") : t`none of the usual allergens`}
+            {item.allergens.length ? item.allergens.join(", ") : t`none of the usual allergens`}
           </dd>
-          {one.freshen && (
+          {item.freshen && (
             <>
               <dt className="text-ink2">
                 <Trans>Soft again</Trans>
               </dt>
-              <dd className="m-0">{one.freshen}</dd>
+              <dd className="m-0">{item.freshen}</dd>
             </>
           )}
         </dl>
-        <p className="mt-2 text-sm">{one.caution}</p>
+        <p className="mt-2 text-sm">{item.caution}</p>
       </article>
       <p className="mt-3 max-w-[40em] text-sm text-ink2 print:hidden">
         <Trans>

@@ -30,7 +30,7 @@ const ABOUT: Record<LearnedRow["about"], string> = {
 
 export default function LearnedPage() {
   const client = useQueryClient();
-  const found = useQuery({ queryKey: LEARNED, queryFn: () => ask(api.GET("/api/learned")) });
+  const query = useQuery({ queryKey: LEARNED, queryFn: () => ask(api.GET("/api/learned")) });
   const kitchen = useQuery(kitchenQuery);
   const changed = async (page: Page) => {
     await settle(client, LEARNED, page);
@@ -49,8 +49,8 @@ export default function LearnedPage() {
   useEffect(() => {
     document.title = t`What this kitchen has learned · Kemble`;
   }, []);
-  if (!found.data || !kitchen.data) return <Waiting error={found.error ?? kitchen.error} />;
-  const page = found.data;
+  if (!query.data || !kitchen.data) return <Waiting error={query.error ?? kitchen.error} />;
+  const page = query.data;
   const zone = kitchen.data.kitchen.timezone;
   const groups = Object.keys(ABOUT) as LearnedRow["about"][];
   return (
@@ -74,7 +74,7 @@ export default function LearnedPage() {
             <Trans>That moved.</Trans>
           </b>{" "}
           {page.moved
-            .map((one) => t`${capital(one.words)} ${shown(one.was)} to ${shown(one.now)} ${one.unit}`)
+            .map((item) => t`${capital(item.words)} ${shown(item.was)} to ${shown(item.now)} ${item.unit}`)
             .join("; ")}
           .
         </p>
@@ -145,17 +145,17 @@ export default function LearnedPage() {
                 <Trans>What would teach most</Trans>
               </h2>
               <ol className="list-none p-0">
-                {page.teaches.map((one) => (
-                  <li key={one.says} className="hairline py-2">
-                    <Brings minutes={one.brings_min} most={page.teaches[0]?.brings_min ?? 1} />
-                    <b>{one.says}</b>
+                {page.teaches.map((teach) => (
+                  <li key={teach.says} className="hairline py-2">
+                    <Brings minutes={teach.brings_min} most={page.teaches[0]?.brings_min ?? 1} />
+                    <b>{teach.says}</b>
                     <span className="block text-ink2">
                       <Trans>
-                        {fixed(one.brings_min, 1)} min less in the windows of your sheets; {one.because}.
-                        {one.measurement && (
+                        {fixed(teach.brings_min, 1)} min less in the windows of your sheets; {teach.because}.
+                        {teach.measurement && (
                           <>
                             {" "}
-                            <TextLink to={one.measurement === "kettle" ? "/kitchen/hob" : "/kitchen/guesses"}>
+                            <TextLink to={teach.measurement === "kettle" ? "/kitchen/hob" : "/kitchen/guesses"}>
                               <Trans>Do it</Trans>
                             </TextLink>
                           </>
@@ -173,11 +173,11 @@ export default function LearnedPage() {
                 <Trans>How quick your hands are</Trans>
               </h2>
               <ul>
-                {page.pace.map((one) => (
-                  <li key={one.step} className="hairline flex justify-between gap-4 py-1">
-                    <span>{capital(one.title)}</span>
+                {page.pace.map((item) => (
+                  <li key={item.step} className="hairline flex justify-between gap-4 py-1">
+                    <span>{capital(item.title)}</span>
                     <b>
-                      <Trans>{fixed(one.times, 2)} times the usual</Trans>
+                      <Trans>{fixed(item.times, 2)} times the usual</Trans>
                     </b>
                   </li>
                 ))}
@@ -193,12 +193,12 @@ export default function LearnedPage() {
                 <Trans>They count less than half.</Trans>
               </p>
               <ul>
-                {page.odd.map((one) => (
-                  <li key={one.batch} className="hairline flex flex-wrap justify-between gap-x-4 py-1">
-                    <Link to={`/log/${one.batch}`} className="text-ink">
-                      {one.title}, {dayOf(one.made, zone)}
+                {page.odd.map((item) => (
+                  <li key={item.batch} className="hairline flex flex-wrap justify-between gap-x-4 py-1">
+                    <Link to={`/log/${item.batch}`} className="text-ink">
+                      {item.title}, {dayOf(item.made, zone)}
                     </Link>
-                    <LinkButton onClick={() => leave.mutate({ batch: one.batch, out: true })}>
+                    <LinkButton onClick={() => leave.mutate({ batch: item.batch, out: true })}>
                       <Trans>leave it out</Trans>
                     </LinkButton>
                   </li>
@@ -212,15 +212,15 @@ export default function LearnedPage() {
                 <Trans>Left out, and why</Trans>
               </h2>
               <ul>
-                {page.left_out.slice(0, 12).map((one) => (
-                  <li key={one.batch} className="hairline py-1">
-                    <Link to={`/log/${one.batch}`} className="text-ink">
-                      {one.title}, {dayOf(one.made, zone)}
+                {page.left_out.slice(0, 12).map((item) => (
+                  <li key={item.batch} className="hairline py-1">
+                    <Link to={`/log/${item.batch}`} className="text-ink">
+                      {item.title}, {dayOf(item.made, zone)}
                     </Link>
                     <span className="block text-ink2">
-                      {one.why.join("; ")}.{" "}
-                      {one.chosen && (
-                        <LinkButton onClick={() => leave.mutate({ batch: one.batch, out: false })}>
+                      {item.why.join("; ")}.{" "}
+                      {item.chosen && (
+                        <LinkButton onClick={() => leave.mutate({ batch: item.batch, out: false })}>
                           <Trans>learn from it again</Trans>
                         </LinkButton>
                       )}

@@ -40,11 +40,11 @@ function AsTables() {
       <p className="mt-4 text-ink2">
         <Trans>
           As a table:{" "}
-          {tables.data?.map((one, i) => (
-            <span key={one.id}>
+          {tables.data?.map((item, i) => (
+            <span key={item.id}>
               {i > 0 && " · "}
-              <a href={`/api/tables/${one.id}.csv`} download className="text-bean underline underline-offset-4">
-                {one.label}
+              <a href={`/api/tables/${item.id}.csv`} download className="text-bean underline underline-offset-4">
+                {item.label}
               </a>
             </span>
           ))}
@@ -84,10 +84,10 @@ export default function Log() {
   }, []);
   if (!log.data || !ways.data || !kitchen.data) return <Waiting error={log.error ?? ways.error ?? kitchen.error} />;
   const { batches, dots, total } = log.data;
-  const used = log.data.ways.flatMap((one) => ways.data.filter((way) => way.id === one.way));
-  const way = used.find((one) => one.id === log.data.way);
+  const used = log.data.ways.flatMap((eachWay) => ways.data.filter((way) => way.id === eachWay.way));
+  const way = used.find((item) => item.id === log.data.way);
   const zone = kitchen.data.kitchen.timezone;
-  const right = log.data.ways.find((one) => one.way === log.data.way)?.right ?? 0;
+  const right = log.data.ways.find((way) => way.way === log.data.way)?.right ?? 0;
   return (
     <Frame
       title={
@@ -176,7 +176,9 @@ export default function Log() {
                     checked={beside.includes(batch.id)}
                     disabled={!beside.includes(batch.id) && beside.length >= MOST_BESIDE}
                     onChange={(event) =>
-                      setBeside(event.target.checked ? [...beside, batch.id] : beside.filter((one) => one !== batch.id))
+                      setBeside(
+                        event.target.checked ? [...beside, batch.id] : beside.filter((value) => value !== batch.id),
+                      )
                     }
                   />
                   <Link

@@ -15,50 +15,50 @@ import { said } from "../words/said";
 type Proposal = Told["proposals"][number];
 
 export function NextTime({ batch, sheet, way }: { batch: number; sheet: number | null; way: WayCard }) {
-  const found = useQuery({
+  const query = useQuery({
     queryKey: ["next", batch],
     queryFn: () => ask(api.GET("/api/log/{batch_id}/next", { params: { path: { batch_id: batch } } })),
   });
-  if (!found.data || (found.data.proposals.length === 0 && found.data.by_craft.length === 0)) return null;
+  if (!query.data || (query.data.proposals.length === 0 && query.data.by_craft.length === 0)) return null;
   return (
     <section aria-label={t`Next time`} className="mt-6">
       <h2 className="text-xl">
         <Trans>Next time</Trans>
       </h2>
-      {found.data.proposals.map((one) => (
-        <OneProposal key={one.kind} one={one} batch={batch} sheet={sheet} way={way} />
+      {query.data.proposals.map((proposal) => (
+        <OneProposal key={proposal.kind} one={proposal} batch={batch} sheet={sheet} way={way} />
       ))}
-      {found.data.by_craft.length > 0 && (
+      {query.data.by_craft.length > 0 && (
         <div className="hairline py-3">
           <p className="text-ink2">
             <Trans>By the craft's rule; no ratio moves these:</Trans>
           </p>
           <ul>
-            {found.data.by_craft.map((one) => (
-              <li key={one.words} className="py-1">
+            {query.data.by_craft.map((item) => (
+              <li key={item.words} className="py-1">
                 <Trans>
-                  {capital(one.words)} ({one.said} of {one.of} say so): <b>{one.does}</b>.
+                  {capital(item.words)} ({item.said} of {item.of} say so): <b>{item.does}</b>.
                 </Trans>
               </li>
             ))}
           </ul>
         </div>
       )}
-      {found.data.penalties.length > 0 && (
+      {query.data.penalties.length > 0 && (
         <div className="mt-4">
           <h3 className="font-bold">
             <Trans>What costs most of the liking</Trans>
           </h3>
           <ul>
-            {found.data.penalties.slice(0, 4).map((one) => (
-              <li key={one.words} className="hairline flex items-center justify-between gap-4 py-1">
+            {query.data.penalties.slice(0, 4).map((penalty) => (
+              <li key={penalty.words} className="hairline flex items-center justify-between gap-4 py-1">
                 <span>
                   <Trans>
-                    {capital(one.words)}, {one.share_pct.toFixed(0)} in a hundred
+                    {capital(penalty.words)}, {penalty.share_pct.toFixed(0)} in a hundred
                   </Trans>
                 </span>
                 <b>
-                  <Trans>{fixed(one.drop, 1)} less</Trans>
+                  <Trans>{fixed(penalty.drop, 1)} less</Trans>
                 </b>
               </li>
             ))}
@@ -116,9 +116,9 @@ const ROW = 46;
 /** Where each taste lies now, and where it is expected then, with nine tries in ten. */
 function Marks({ expected, way }: { expected: Proposal["expected"]; way: WayCard }) {
   const x = (mark: number) => W / 2 + Math.max(-2.4, Math.min(2.4, mark)) * 82;
-  const rows = expected.flatMap((one) => {
-    const scale = way.tastes.find((taste) => taste.id === one.taste);
-    return scale ? [{ one, scale }] : [];
+  const rows = expected.flatMap((item) => {
+    const scale = way.tastes.find((taste) => taste.id === item.taste);
+    return scale ? [{ one: item, scale }] : [];
   });
   return (
     <Drawing

@@ -78,7 +78,7 @@ function CountAndKeep(props: { outcome: BatchOutcome; told: Props["told"]; onCha
   const { outcome, told, onChange } = props;
   const kept = outcome.kept ?? [];
   const put = (where: StoredPieces["where"], pieces: number | null) => {
-    const others = kept.filter((one) => one.where !== where);
+    const others = kept.filter((item) => item.where !== where);
     onChange({ ...outcome, kept: pieces ? [...others, { where, pieces }] : others });
   };
   return (
@@ -107,7 +107,7 @@ function CountAndKeep(props: { outcome: BatchOutcome; told: Props["told"]; onCha
           <NumberField
             key={where}
             label={t`Put by ${words}`}
-            value={kept.find((one) => one.where === where)?.pieces ?? null}
+            value={kept.find((item) => item.where === where)?.pieces ?? null}
             within={limit("StoredPieces.pieces")}
             decimals={0}
             onClear={() => put(where, null)}

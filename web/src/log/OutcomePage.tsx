@@ -44,7 +44,7 @@ export default function OutcomePage() {
   useEffect(() => {
     document.title = t`How did it come out? · Kemble`;
   }, []);
-  const way = ways.data?.find((one) => one.id === run.data?.way);
+  const way = ways.data?.find((item) => item.id === run.data?.way);
   if (run.data?.batch && !save.isPending) return <Navigate to={`/log/${run.data.batch}`} replace />;
   if (!run.data || !way) return <Waiting error={run.error ?? ways.error} />;
   const open = run.data.state.steps.filter((step) => step.status !== "done").length;

@@ -18,7 +18,7 @@ import { said } from "../words/said";
 export default function OverTimePage() {
   const [asked, setAsked] = useSearchParams();
   const [way, of] = [asked.get("way"), asked.get("of")];
-  const found = useQuery({
+  const query = useQuery({
     queryKey: ["over-time", way, of],
     queryFn: () => ask(api.GET("/api/log/over-time", { params: { query: { way, of } } })),
     placeholderData: (before) => before,
@@ -28,9 +28,9 @@ export default function OverTimePage() {
   useEffect(() => {
     document.title = t`Over time · Kemble`;
   }, []);
-  if (!found.data || !ways.data || !kitchen.data) return <Waiting error={found.error ?? ways.error ?? kitchen.error} />;
-  const told = found.data;
-  const fact = told.offered.find((one) => one.id === told.of);
+  if (!query.data || !ways.data || !kitchen.data) return <Waiting error={query.error ?? ways.error ?? kitchen.error} />;
+  const told = query.data;
+  const fact = told.offered.find((item) => item.id === told.of);
   const zone = kitchen.data.kitchen.timezone;
   return (
     <Frame
@@ -49,7 +49,9 @@ export default function OverTimePage() {
           <Picks
             label={t`Way`}
             value={told.way}
-            options={ways.data.filter((one) => told.ways.includes(one.id)).map((one) => [one.id, one.name] as const)}
+            options={ways.data
+              .filter((item) => told.ways.includes(item.id))
+              .map((item) => [item.id, item.name] as const)}
             onPick={(id) => setAsked({ way: id })}
           />
           <Facts told={told} onAsk={(id) => setAsked({ way: told.way ?? "", of: id })} />
@@ -72,16 +74,16 @@ export default function OverTimePage() {
 
 /** What is asked for often is a press away; the others are many, and asked for by name. */
 function Facts({ told, onAsk }: { told: FactOverTime; onAsk: (id: string) => void }) {
-  const near = told.offered.filter((one) => one.near);
-  const far = told.offered.filter((one) => !one.near);
-  const [sought, setSought] = useState((far.find((one) => one.id === told.of) ?? far[0])?.id ?? "");
+  const near = told.offered.filter((item) => item.near);
+  const far = told.offered.filter((item) => !item.near);
+  const [sought, setSought] = useState((far.find((item) => item.id === told.of) ?? far[0])?.id ?? "");
   return (
     <>
       <Picks
         label={t`Fact`}
         className="mt-3"
         value={told.of ?? ""}
-        options={near.map((one) => [one.id, one.label] as const)}
+        options={near.map((item) => [item.id, item.label] as const)}
         onPick={onAsk}
       />
       <form
@@ -99,9 +101,9 @@ function Facts({ told, onAsk }: { told: FactOverTime; onAsk: (id: string) => voi
               value={sought}
               onChange={(event) => setSought(event.target.value)}
             >
-              {far.map((one) => (
-                <option key={one.id} value={one.id}>
-                  {one.label}
+              {far.map((item) => (
+                <option key={item.id} value={item.id}>
+                  {item.label}
                 </option>
               ))}
             </select>
@@ -118,19 +120,21 @@ function Facts({ told, onAsk }: { told: FactOverTime; onAsk: (id: string) => voi
 const [W, H, LEFT, RIGHT, TOP, FOOT] = [1200, 340, 74, 30, 18, 40];
 
 function Dots({ points, unit, zone }: { points: FactOverTime["points"]; unit: string; zone: string }) {
-  const values = points.flatMap((one) => [one.value, one.told, one.low, one.high].filter((value) => value != null));
+  const values = points.flatMap((point) =>
+    [point.value, point.told, point.low, point.high].filter((value) => value != null),
+  );
   const [least, most] = [Math.min(...values), Math.max(...values)];
   const room = Math.max((most - least) * 0.12, Math.abs(most) * 0.02, 0.01);
   const y = scaleLinear([least - room, most + room], [H - FOOT, TOP]);
-  const days = points.map((one) => Date.parse(one.made));
+  const days = points.map((point) => Date.parse(point.made));
   const [first, last] = [new Date(Math.min(...days)), new Date(Math.max(...days))];
   const x = scaleTime(
     [first, last.getTime() === first.getTime() ? new Date(first.getTime() + 1) : last],
     [LEFT + 30, W - RIGHT - 30],
   );
   const marks = y.ticks(5);
-  const within = (one: FactOverTime["points"][number]) =>
-    one.low != null && one.high != null && one.value >= one.low && one.value <= one.high;
+  const within = (item: FactOverTime["points"][number]) =>
+    item.low != null && item.high != null && item.value >= item.low && item.value <= item.high;
   return (
     <figure className="m-0 mt-2 overflow-x-auto">
       <Drawing
@@ -147,35 +151,41 @@ function Dots({ points, unit, zone }: { points: FactOverTime["points"]; unit: st
             </Label>
           </g>
         ))}
-        {points.map((one) => {
-          const at = x(new Date(one.made));
+        {points.map((point) => {
+          const at = x(new Date(point.made));
           return (
-            <Link key={one.batch} to={`/log/${one.batch}`} aria-label={`${one.title}, ${dayOf(one.made, zone)}`}>
-              {one.low != null && one.high != null && (
+            <Link
+              key={point.batch}
+              to={`/log/${point.batch}`}
+              aria-label={`${point.title}, ${dayOf(point.made, zone)}`}
+            >
+              {point.low != null && point.high != null && (
                 <rect
                   x={at - 9}
                   width="18"
-                  y={y(one.high)}
-                  height={Math.max(1, y(one.low) - y(one.high))}
+                  y={y(point.high)}
+                  height={Math.max(1, y(point.low) - y(point.high))}
                   fill="var(--color-green)"
                   opacity="0.22"
                 />
               )}
-              {one.told != null && (
+              {point.told != null && (
                 <line
                   x1={at - 9}
                   x2={at + 9}
-                  y1={y(one.told)}
-                  y2={y(one.told)}
+                  y1={y(point.told)}
+                  y2={y(point.told)}
                   stroke="var(--color-ink)"
                   strokeWidth="1.6"
                 />
               )}
               <circle
                 cx={at}
-                cy={y(one.value)}
+                cy={y(point.value)}
                 r="8"
-                fill={one.low == null ? "var(--color-ink)" : within(one) ? "var(--color-green)" : "var(--color-bean)"}
+                fill={
+                  point.low == null ? "var(--color-ink)" : within(point) ? "var(--color-green)" : "var(--color-bean)"
+                }
                 stroke="var(--color-paper)"
                 strokeWidth="2"
               />
@@ -192,7 +202,7 @@ function Dots({ points, unit, zone }: { points: FactOverTime["points"]; unit: st
           </Label>
         )}
       </Drawing>
-      {points.some((one) => one.told != null) && (
+      {points.some((point) => point.told != null) && (
         <figcaption className="text-ink2">
           <Trans>
             A dash is what was told, shaded its range; a dot is what happened, red outside of that. Press one for its

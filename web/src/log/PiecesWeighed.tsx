@@ -23,10 +23,10 @@ export function PiecesWeighed({ all }: { all: Weighed[] }) {
       <h2 className="text-xl">
         <Trans>Pieces, weighed</Trans>
       </h2>
-      {all.map((one) => (
-        <div key={one.step} className="mt-2">
-          <Strip one={one} />
-          <p>{wordsOf(one)}</p>
+      {all.map((item) => (
+        <div key={item.step} className="mt-2">
+          <Strip one={item} />
+          <p>{wordsOf(item)}</p>
         </div>
       ))}
     </section>

@@ -16,12 +16,12 @@ interface Props {
 }
 
 export function Scales({ way, tastes, onChange }: Props) {
-  const more = way.tastes.filter((one) => !one.asked);
-  const [isOpen, setIsOpen] = useState(more.some((one) => tastes[one.id] != null));
+  const more = way.tastes.filter((taste) => !taste.asked);
+  const [isOpen, setIsOpen] = useState(more.some((item) => tastes[item.id] != null));
   return (
     <>
       {way.tastes
-        .filter((one) => one.asked || isOpen)
+        .filter((taste) => taste.asked || isOpen)
         .map((taste) => (
           <OneScale key={taste.id} taste={taste} tastes={tastes} onChange={onChange} />
         ))}
@@ -31,7 +31,7 @@ export function Scales({ way, tastes, onChange }: Props) {
           className="mt-3 min-h-12 text-bean underline underline-offset-4"
           onClick={() => setIsOpen(true)}
         >
-          <Trans>More to say: {more.map((one) => said(one.id)).join(", ")}</Trans>
+          <Trans>More to say: {more.map((item) => said(item.id)).join(", ")}</Trans>
         </button>
       )}
     </>

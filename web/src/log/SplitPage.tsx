@@ -23,7 +23,7 @@ export default function SplitPage() {
   const client = useQueryClient();
   const path = { split_id: id };
   const key = ["split", id];
-  const found = useQuery({
+  const query = useQuery({
     queryKey: key,
     queryFn: () => ask(api.GET("/api/splits/{split_id}", { params: { path } })),
   });
@@ -38,8 +38,8 @@ export default function SplitPage() {
   useEffect(() => {
     document.title = t`Tasted blind · Kemble`;
   }, []);
-  if (!found.data) return <Waiting error={found.error} />;
-  const { title, kind, codes, answers, answered, mine, served } = found.data;
+  if (!query.data) return <Waiting error={query.error} />;
+  const { title, kind, codes, answers, answered, mine, served } = query.data;
   const serves = cooks(role);
   /** A taster has one seat: any that is free, then that one, until all have answered. */
   const mayAnswer = (taster: number) =>
@@ -60,7 +60,7 @@ export default function SplitPage() {
       {!serves && <p className="mt-1 text-ink2">{seatWords(mine, served !== null)}</p>}
       <ol className="mt-2 list-none p-0">
         {codes.map((row, i) => {
-          const chosen = answers.find((one) => one.taster === i + 1)?.code;
+          const chosen = answers.find((answer) => answer.taster === i + 1)?.code;
           return (
             // biome-ignore lint/suspicious/noArrayIndexKey: tasters have numbers
             <li key={i} className="hairline flex flex-wrap items-center gap-3 py-2">

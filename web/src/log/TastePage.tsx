@@ -49,7 +49,7 @@ export default function TastePage() {
   useEffect(() => {
     document.title = t`Taste · Kemble`;
   }, []);
-  const way = ways.data?.find((one) => one.id === batch.data?.way);
+  const way = ways.data?.find((item) => item.id === batch.data?.way);
   if (!batch.data || !way) return <Waiting error={batch.error ?? ways.error} />;
   return (
     <Frame
@@ -78,9 +78,9 @@ export default function TastePage() {
           value={liking === null ? "" : String(liking)}
           onValueChange={(value) => setLiking(value ? Number(value) : null)}
         >
-          {LIKINGS.map((one) => (
-            <ToggleGroup.Item key={one} value={String(one)} className="pick min-h-14 px-0 text-xl">
-              {one}
+          {LIKINGS.map((liking) => (
+            <ToggleGroup.Item key={liking} value={String(liking)} className="pick min-h-14 px-0 text-xl">
+              {liking}
             </ToggleGroup.Item>
           ))}
         </ToggleGroup.Root>

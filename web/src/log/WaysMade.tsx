@@ -22,20 +22,20 @@ export function WaysMade({ made, ways, at, onPick }: Props) {
       value={at}
       onValueChange={(way) => way && onPick(way)}
     >
-      {made.map((one) => {
-        const way = ways.find((card) => card.id === one.way);
-        const shown = Math.min(one.batches, MOST_MARKS);
-        const right = Math.round((one.right / Math.max(1, one.batches)) * shown);
+      {made.map((item) => {
+        const way = ways.find((card) => card.id === item.way);
+        const shown = Math.min(item.batches, MOST_MARKS);
+        const right = Math.round((item.right / Math.max(1, item.batches)) * shown);
         return (
           <ToggleGroup.Item
-            key={one.way}
-            value={one.way}
-            aria-label={t`${way?.name ?? one.way}: ${one.right} of ${one.batches} just right`}
+            key={item.way}
+            value={item.way}
+            aria-label={t`${way?.name ?? item.way}: ${item.right} of ${item.batches} just right`}
             className={`hairline flex min-h-10 items-center justify-between gap-3 text-left hover:bg-sheet ${
-              one.way === at ? "font-bold text-bean" : ""
+              item.way === at ? "font-bold text-bean" : ""
             }`}
           >
-            <span>{way?.name ?? one.way}</span>
+            <span>{way?.name ?? item.way}</span>
             <svg width={shown * 9 + 2} height="12" aria-hidden="true" className="shrink-0">
               {Array.from({ length: shown }, (_, i) => i).map((i) => (
                 <circle

@@ -7,7 +7,7 @@ import { MemoryRouter, Route, Routes } from "react-router";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { LearnedPage as Page, SideBySide } from "../api/client";
 import RevisionsPage from "../sheet/RevisionsPage";
-import { type Answer, type Asked, pass, serve } from "../testing";
+import { type Answer, pass, type SeenRequest, serve } from "../testing";
 import ComparePage from "./ComparePage";
 import LearnedPage from "./LearnedPage";
 
@@ -22,8 +22,8 @@ afterEach(() => {
 
 const KITCHEN = { kitchen: { timezone: "UTC", temperature_unit: "C" }, set_up: true };
 
-async function show(path: string, answer: (asked: Asked) => Answer) {
-  const { asked } = serve((one) => (one.path === "/api/kitchen" ? { body: KITCHEN } : answer(one)));
+async function show(path: string, answer: (request: SeenRequest) => Answer) {
+  const { requests } = serve((request) => (request.path === "/api/kitchen" ? { body: KITCHEN } : answer(request)));
   render(
     <MemoryRouter initialEntries={[path]}>
       <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
@@ -37,7 +37,7 @@ async function show(path: string, answer: (asked: Asked) => Answer) {
     </MemoryRouter>,
   );
   await pass(100);
-  return asked;
+  return requests;
 }
 
 const MADE = "2026-11-20T10:00:00Z";
@@ -103,23 +103,25 @@ describe("what this kitchen has learned", () => {
 
   it("sets a row back, and says what that moved", async () => {
     const moved = [{ words: "the burner's power", unit: "x", was: 0.84, now: 1 }];
-    const asked = await show("/log/learned", (one) => ({
-      body: one.method === "PUT" ? { ...PAGE, rows: [], moved } : PAGE,
+    const requests = await show("/log/learned", (request) => ({
+      body: request.method === "PUT" ? { ...PAGE, rows: [], moved } : PAGE,
     }));
     fireEvent.click(screen.getByText("set it back, and hold it there"));
     await pass(50);
-    const put = asked.find((one) => one.method === "PUT");
+    const put = requests.find((request) => request.method === "PUT");
     expect([put?.path, put?.body]).toEqual(["/api/learned/burner", { held: true }]);
     expect(screen.getByRole("status").textContent).toContain("The burner's power 0.84 to 1.00 x");
   });
 
   it("leaves a making out, and learns from it again", async () => {
-    const asked = await show("/log/learned", () => ({ body: PAGE }));
+    const requests = await show("/log/learned", () => ({ body: PAGE }));
     fireEvent.click(screen.getByText("leave it out"));
     await pass(50);
     fireEvent.click(screen.getByText("learn from it again"));
     await pass(50);
-    expect(asked.filter((one) => one.method === "PUT").map((one) => [one.path, one.body])).toEqual([
+    expect(
+      requests.filter((request) => request.method === "PUT").map((request) => [request.path, request.body]),
+    ).toEqual([
       ["/api/log/4/left-out", { left_out: true }],
       ["/api/log/9/left-out", { left_out: false }],
     ]);
@@ -145,7 +147,7 @@ describe("side by side", () => {
   };
 
   it("shows only what differs, and what one has that the other has not", async () => {
-    await show("/compare?batches=1&sheets=7", (one) => ({ body: one.path === "/api/ways" ? [] : TWO }));
+    await show("/compare?batches=1&sheets=7", (request) => ({ body: request.path === "/api/ways" ? [] : TWO }));
     const row = screen.getByRole("row", { name: /^How deep it lies/ });
     expect(
       within(row)
@@ -176,11 +178,11 @@ describe("revisions", () => {
       },
     ],
   };
-  const answer = (one: Asked): Answer => {
-    if (one.path === "/api/sheets/7/revisions") return { body: CARDS };
-    if (one.path === "/api/sheets/7/revisions/1" && one.method === "GET") return { body: SHEET };
-    if (one.method === "PUT" && one.path === "/api/sheets/7") return { body: { revision: 3 } };
-    if (one.method === "POST") return { body: { id: 12 } };
+  const answer = (request: SeenRequest): Answer => {
+    if (request.path === "/api/sheets/7/revisions") return { body: CARDS };
+    if (request.path === "/api/sheets/7/revisions/1" && request.method === "GET") return { body: SHEET };
+    if (request.method === "PUT" && request.path === "/api/sheets/7") return { body: { revision: 3 } };
+    if (request.method === "POST") return { body: { id: 12 } };
     return { body: CARDS };
   };
 
@@ -193,29 +195,29 @@ describe("revisions", () => {
   });
 
   it("goes back over the newest", async () => {
-    const asked = await show("/sheets/7/revisions", answer);
+    const requests = await show("/sheets/7/revisions", answer);
     fireEvent.click(screen.getByText("go back to it"));
     await pass(50);
-    expect(asked.find((one) => one.method === "PUT")?.body).toMatchObject({ revision: 2, sheet: SHEET });
+    expect(requests.find((request) => request.method === "PUT")?.body).toMatchObject({ revision: 2, sheet: SHEET });
   });
 
   it("branches off as a sheet of its own", async () => {
-    const asked = await show("/sheets/7/revisions", answer);
+    const requests = await show("/sheets/7/revisions", answer);
     fireEvent.click(screen.getAllByText("a sheet of its own")[1] as HTMLElement);
     await pass(50);
-    expect(asked.find((one) => one.method === "POST")?.body).toMatchObject({
+    expect(requests.find((request) => request.method === "POST")?.body).toMatchObject({
       sheet: { title: "Tea cake, from revision 1" },
     });
     expect(screen.getByText("elsewhere")).toBeTruthy();
   });
 
   it("gives one a name", async () => {
-    const asked = await show("/sheets/7/revisions", answer);
+    const requests = await show("/sheets/7/revisions", answer);
     const field = screen.getByLabelText("A name for revision 2");
     fireEvent.change(field, { target: { value: "softer" } });
     fireEvent.blur(field);
     await pass(50);
-    expect(asked.find((one) => one.method === "PUT")).toMatchObject({
+    expect(requests.find((request) => request.method === "PUT")).toMatchObject({
       path: "/api/sheets/7/revisions/2",
       body: { name: "softer" },
     });

@@ -6,7 +6,7 @@ import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { MemoryRouter } from "react-router";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { BatchCard, BatchOpen, WayCard } from "../api/client";
-import { Around, type Asked, fact, facts, pass, serve, stubResizes } from "../testing";
+import { Around, fact, facts, pass, type SeenRequest, serve, stubResizes } from "../testing";
 import BatchPage from "./BatchPage";
 import { codeOf } from "./codeOf";
 import Log from "./Log";
@@ -134,21 +134,22 @@ const NEXT = {
 };
 
 function kitchen() {
-  return serve((one) => {
-    if (one.path === "/api/kitchen")
+  return serve((request) => {
+    if (request.path === "/api/kitchen")
       return { body: { kitchen: { timezone: "UTC", temperature_unit: "C" }, set_up: true } };
-    if (one.path === "/api/ways") return { body: [way("boiled-balls", "Boiled balls"), way("set-cake", "Set cake")] };
-    if (one.path === "/api/log/4/next" && one.method === "POST") return { body: { revision: 3 } };
-    if (one.path === "/api/log/4/next") return { body: NEXT };
-    if (one.path === "/api/log/4/tastings") return { body: BATCH };
-    if (one.path === "/api/log/4")
-      return { body: one.method === "PUT" ? { ...BATCH, ...(one.body as object), faults: [] } : BATCH };
-    if (one.path.endsWith("/pictures")) return { body: [] };
-    if (one.path === "/api/tables") return { body: [{ id: "batches", label: "every batch" }] };
-    if (one.path === "/api/dropped") return { body: [] };
-    const of = one.query.get("way") ?? "boiled-balls";
+    if (request.path === "/api/ways")
+      return { body: [way("boiled-balls", "Boiled balls"), way("set-cake", "Set cake")] };
+    if (request.path === "/api/log/4/next" && request.method === "POST") return { body: { revision: 3 } };
+    if (request.path === "/api/log/4/next") return { body: NEXT };
+    if (request.path === "/api/log/4/tastings") return { body: BATCH };
+    if (request.path === "/api/log/4")
+      return { body: request.method === "PUT" ? { ...BATCH, ...(request.body as object), faults: [] } : BATCH };
+    if (request.path.endsWith("/pictures")) return { body: [] };
+    if (request.path === "/api/tables") return { body: [{ id: "batches", label: "every batch" }] };
+    if (request.path === "/api/dropped") return { body: [] };
+    const of = request.query.get("way") ?? "boiled-balls";
     const all = CARDS.filter((card) => card.way === of);
-    const page = Number(one.query.get("page"));
+    const page = Number(request.query.get("page"));
     const count = (way: string) => CARDS.filter((card) => card.way === way).length;
     const right = (way: string) => CARDS.filter((card) => card.way === way && card.verdict === "just right").length;
     return {
@@ -162,13 +163,13 @@ function kitchen() {
         total: all.length,
       },
     };
-  }).asked;
+  }).requests;
 }
 const show = async (page: React.ReactNode) => {
-  const asked = kitchen();
+  const requests = kitchen();
   render(page, { wrapper: Around });
   await pass(100);
-  return asked;
+  return requests;
 };
 
 describe("the log", () => {
@@ -185,12 +186,12 @@ describe("the log", () => {
 
   it("asks for what was made so many days back", async () => {
     vi.setSystemTime(new Date("2026-12-01T10:00:00Z"));
-    const asked = kitchen();
+    const requests = kitchen();
     render(<Log />, { wrapper: Around });
     await pass(100);
     fireEvent.click(screen.getByRole("radio", { name: "a month back" }));
     await pass(50);
-    const last = asked.filter((one) => one.path === "/api/log").at(-1);
+    const last = requests.filter((request) => request.path === "/api/log").at(-1);
     expect([last?.query.get("since"), last?.query.get("page")]).toEqual(["2026-10-31", "1"]);
     expect(screen.getByRole("radio", { name: "a month back" }).getAttribute("aria-checked")).toBe("true");
   });
@@ -221,14 +222,14 @@ describe("a batch", () => {
 
   it("can be spoken of otherwise later", async () => {
     stubResizes();
-    const asked = kitchen();
+    const requests = kitchen();
     render(<BatchPage />, { wrapper: Around });
     await pass(100);
     fireEvent.click(screen.getByRole("button", { name: "Change what is said here" }));
     fireEvent.change(screen.getByLabelText("A note"), { target: { value: "Better the day after." } });
     fireEvent.click(screen.getByRole("button", { name: "Put it in the log" }));
     await pass(100);
-    const put = asked.find((one) => one.method === "PUT") as Asked;
+    const put = requests.find((request) => request.method === "PUT") as SeenRequest;
     expect(put.body).toEqual({
       tastes: { softness: 1 },
       faults: ["specks"],
@@ -243,7 +244,7 @@ describe("a batch", () => {
 
 describe("next time", () => {
   it("says what to change and what is expected, and one press has it on the sheet", async () => {
-    const asked = kitchen();
+    const requests = kitchen();
     render(<BatchPage />, { wrapper: Around });
     await pass(100);
     const next = screen.getByRole("region", { name: "Next time" });
@@ -254,7 +255,7 @@ describe("next time", () => {
     expect(screen.getByRole("img", { name: "softness: expected just right" })).toBeTruthy();
     fireEvent.click(screen.getByRole("button", { name: "Make it the next revision of its sheet" }));
     await pass(100);
-    expect(asked.find((one) => one.method === "POST")?.body).toMatchObject({ kind: "please" });
+    expect(requests.find((request) => request.method === "POST")?.body).toMatchObject({ kind: "please" });
     expect(screen.getByText("The sheet says so now: its revision 3.")).toBeTruthy();
   });
 
@@ -276,7 +277,7 @@ describe("a plate without a name", () => {
   });
   it("is tasted by them: its title is nowhere on the page", async () => {
     stubResizes();
-    const asked = kitchen();
+    const requests = kitchen();
     const client = new QueryClient({ defaultOptions: { queries: { retry: false } } });
     render(
       <MemoryRouter initialEntries={["/log/4/taste?blind"]}>
@@ -291,7 +292,7 @@ describe("a plate without a name", () => {
     fireEvent.click(screen.getByRole("radio", { name: "7" }));
     fireEvent.click(screen.getByRole("button", { name: "That is how it is" }));
     await pass(100);
-    expect(asked.find((one) => one.method === "POST")?.body).toMatchObject({ liking: 7, blind: true });
+    expect(requests.find((request) => request.method === "POST")?.body).toMatchObject({ liking: 7, blind: true });
   });
 });
 
@@ -302,7 +303,7 @@ describe("a table that comes in", () => {
     { number: 4, says: "Moon cake", problem: "no sheet is called “Moon cake”", here: false },
   ];
   it("is looked at first; what will do goes in by a second press", async () => {
-    const { asked } = serve(({ body }) => ({
+    const { requests } = serve(({ body }) => ({
       body: { of: "batches", rows, added: (body as { keep: boolean }).keep ? 1 : 0 },
     }));
     render(<TableIn />, { wrapper: Around });
@@ -312,16 +313,16 @@ describe("a table that comes in", () => {
     await pass(100);
     expect(screen.getByText("1 batch to put in; 1 here already; 1 left out:")).toBeTruthy();
     expect(screen.getByText(/row 4, Moon cake: no sheet is called/)).toBeTruthy();
-    expect(asked.map((one) => (one.body as { keep: boolean }).keep)).toEqual([false]);
+    expect(requests.map((request) => (request.body as { keep: boolean }).keep)).toEqual([false]);
     fireEvent.click(screen.getByRole("button", { name: "Put it in" }));
     await pass(100);
     expect(screen.getByText("1 batch came in.")).toBeTruthy();
-    expect(asked[1]?.body).toMatchObject({ text: "made,title", keep: true });
+    expect(requests[1]?.body).toMatchObject({ text: "made,title", keep: true });
   });
 });
 
 describe("pieces that were weighed", () => {
-  const one: BatchOpen["weighed"][number] = {
+  const item: BatchOpen["weighed"][number] = {
     step: "shape",
     label: "one piece",
     key: "shape.base_g",
@@ -332,7 +333,7 @@ describe("pieces that were weighed", () => {
     spread_g: 1,
   };
   it("are drawn with the first few apart, and what they came to is of the others", () => {
-    render(<PiecesWeighed all={[one]} />);
+    render(<PiecesWeighed all={[item]} />);
     const drawn = screen.getByRole("img");
     const at = [...drawn.querySelectorAll("circle")].map((dot) => Number(dot.getAttribute("cx")));
     const gaps = at.slice(1).map((x, i) => x - (at[i] as number));
@@ -341,12 +342,12 @@ describe("pieces that were weighed", () => {
       (dot) => dot.getAttribute("fill") === "var(--color-paper)",
     );
     expect(hollow).toEqual([true, true, true, false, false, false]);
-    expect(wordsOf(one)).toBe(
+    expect(wordsOf(item)).toBe(
       "One piece: 3 meant, 27.0 g on the mean, spread 1.0 g; 27.0 g told. The first 3 were practice, and do not count.",
     );
   });
   it("are all practice while there are only a few", () => {
-    expect(wordsOf({ ...one, practice: [31, 25], meant: [], mean_g: 28, spread_g: 4.2 })).toBe(
+    expect(wordsOf({ ...item, practice: [31, 25], meant: [], mean_g: 28, spread_g: 4.2 })).toBe(
       "One piece: 2 for practice, 28.0 g on the mean, spread 4.2 g; 27.0 g told.",
     );
   });
@@ -355,7 +356,7 @@ describe("pieces that were weighed", () => {
 describe("one more tongue", () => {
   it("is told with marks and a liking, and asked for nothing else", async () => {
     stubResizes();
-    const asked = kitchen();
+    const requests = kitchen();
     render(<TastePage />, { wrapper: Around });
     await pass(100);
     const done = () => screen.getByRole<HTMLButtonElement>("button", { name: "That is how it is" });
@@ -367,7 +368,7 @@ describe("one more tongue", () => {
     fireEvent.click(screen.getByRole("radio", { name: "a little too soft" }));
     fireEvent.click(done());
     await pass(100);
-    expect(asked.find((one) => one.method === "POST")?.body).toMatchObject({
+    expect(requests.find((request) => request.method === "POST")?.body).toMatchObject({
       liking: 7,
       tastes: { softness: 1, colour: -1 },
     });

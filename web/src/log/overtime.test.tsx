@@ -37,14 +37,14 @@ const TOLD = {
 };
 
 async function show(more: Partial<typeof TOLD> = {}) {
-  const { asked } = serve((one) => {
-    if (one.path === "/api/ways") return { body: [{ id: "set-cake", name: "Set cake" }] };
-    if (one.path === "/api/kitchen") return { body: { kitchen: { timezone: "UTC" }, set_up: true } };
+  const { requests } = serve((request) => {
+    if (request.path === "/api/ways") return { body: [{ id: "set-cake", name: "Set cake" }] };
+    if (request.path === "/api/kitchen") return { body: { kitchen: { timezone: "UTC" }, set_up: true } };
     return { body: { ...TOLD, ...more } };
   });
   render(<OverTimePage />, { wrapper: Around });
   await pass(100);
-  return asked;
+  return requests;
 }
 
 describe("over time", () => {
@@ -65,9 +65,10 @@ describe("over time", () => {
   });
 
   it("says what the makings say, and asks for another fact only when that is meant", async () => {
-    const asked = await show({ drift: { says: "In 9 makings no drift can be told from chance." } });
+    const requests = await show({ drift: { says: "In 9 makings no drift can be told from chance." } });
     expect(screen.getByRole("status").textContent).toBe("In 9 makings no drift can be told from chance.");
-    const seen = () => asked.filter((one) => one.path === "/api/log/over-time").map((one) => one.query.get("of"));
+    const seen = () =>
+      requests.filter((request) => request.path === "/api/log/over-time").map((request) => request.query.get("of"));
     fireEvent.click(screen.getByRole("radio", { name: "Liked, 1 to 9" }));
     await pass(50);
     expect(seen().at(-1)).toBe("liking");

@@ -22,7 +22,7 @@ export function Adding({ making, step, open, onOpen, tell }: Props) {
   const [at, setAt] = useState(0);
   const [grams, setGrams] = useState(15);
   const line = lines[at];
-  const parts = new Set(lines.map((one) => one.part)).size;
+  const parts = new Set(lines.map((line) => line.part)).size;
   if (lines.length === 0) return null;
   return (
     <Popover.Root open={open} onOpenChange={onOpen}>
@@ -34,7 +34,7 @@ export function Adding({ making, step, open, onOpen, tell }: Props) {
           <Trans>What was added?</Trans>
         </p>
         <ul aria-labelledby="what-added" className="mt-2 flex max-h-64 flex-wrap gap-2 overflow-auto">
-          {lines.map((one, i) => (
+          {lines.map((line, i) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: lines of a sheet that was begun do not move
             <li key={i}>
               <button
@@ -44,10 +44,10 @@ export function Adding({ making, step, open, onOpen, tell }: Props) {
                 data-on={i === at}
                 onClick={() => setAt(i)}
               >
-                {one.name}
+                {line.name}
                 {parts > 1 && (
                   <span className="font-normal">
-                    <Trans>to the {one.part_name}</Trans>
+                    <Trans>to the {line.part_name}</Trans>
                   </span>
                 )}
               </button>

@@ -11,8 +11,8 @@ import { useStepKeys } from "./useStepKeys";
 export function AllDone({ makings, undo }: { makings: Making[]; undo: Flow["undo"] }) {
   const navigate = useNavigate();
   const logs = cooks(useRole());
-  const pathOf = (one: Making) => (one.batch ? `/log/${one.batch}` : `/make/${one.id}/outcome`);
-  const open = makings.filter((one) => !one.batch);
+  const pathOf = (making: Making) => (making.batch ? `/log/${making.batch}` : `/make/${making.id}/outcome`);
+  const open = makings.filter((making) => !making.batch);
   const first = open[0] ?? makings[0];
   const rehearsed = (first?.pace ?? 1) > 1;
   useStepKeys({ forward: () => first && logs && navigate(pathOf(first)), undo: undo?.take ?? null });
@@ -29,15 +29,15 @@ export function AllDone({ makings, undo }: { makings: Making[]; undo: Flow["undo
         </p>
       )}
       <div className="mt-8 flex flex-wrap gap-4">
-        {(logs ? makings : []).map((one) => (
+        {(logs ? makings : []).map((making) => (
           <Link
-            key={one.id}
-            to={pathOf(one)}
+            key={making.id}
+            to={pathOf(making)}
             className="pick min-h-16 px-8 text-xl"
-            data-on={one === first ? "true" : undefined}
+            data-on={making === first ? "true" : undefined}
           >
-            {one.batch ? t`To the log` : t`How did it come out?`}
-            {makings.length > 1 && <span className="font-normal">{one.title}</span>}
+            {making.batch ? t`To the log` : t`How did it come out?`}
+            {makings.length > 1 && <span className="font-normal">{making.title}</span>}
           </Link>
         ))}
         {undo && (

@@ -16,14 +16,14 @@ import type { CurrentProps } from "./props";
 /** What can be seen to be wrong here, with causes ranked by this making; out of the cards where the kitchen is away. */
 function useFaults(run: Making, step: string): { here: ExplainedFault[]; others: ExplainedFault[] } {
   const ways = useQuery(waysQuery);
-  const found = useQuery({
+  const query = useQuery({
     queryKey: ["faults", run.id, step, run.events.length],
     queryFn: () => ask(api.GET("/api/runs/{run_id}/faults", { params: { path: { run_id: run.id }, query: { step } } })),
     retry: false,
   });
-  if (found.data) return found.data;
+  if (query.data) return query.data;
   const plain = ways.data?.find((way) => way.id === run.way)?.faults ?? [];
-  return { here: plain.map((one) => ({ ...one, causes: [], sure: false })), others: [] };
+  return { here: plain.map((item) => ({ ...item, causes: [], sure: false })), others: [] };
 }
 
 /** A note, or something wrong: at hand, but never in the way. */
@@ -38,7 +38,7 @@ export function Aside({
   const [note, setNote] = useState("");
   const [remedy, setRemedy] = useState<ExplainedFault | null>(null);
   const { here, others } = useFaults(run, step.id);
-  const titles = new Map(run.plan.scheduled.map((one) => [one.step.id, one.step.title]));
+  const titles = new Map(run.plan.scheduled.map((item) => [item.step.id, item.step.title]));
   return (
     <div className="mt-7">
       <div className="flex flex-wrap gap-3">
@@ -121,8 +121,8 @@ export function Aside({
       )}
       {run.state.notes.length > 0 && (
         <ul className="mt-3 text-ink2">
-          {run.state.notes.map((one) => (
-            <li key={one.at + one.text}>“{one.text}”</li>
+          {run.state.notes.map((note) => (
+            <li key={note.at + note.text}>“{note.text}”</li>
           ))}
         </ul>
       )}

@@ -24,7 +24,9 @@ export function barsOf(all: InHand[], cook: string, at: number): Bar[] {
   const from = at - BACK_MS;
   const percent = (instant: number) => (100 * (instant - from)) / (BACK_MS + AHEAD_MS);
   const bars = all
-    .filter((one) => one.standing.who === cook && one.step.hands !== "free" && one.standing.status !== "done")
+    .filter(
+      (inHand) => inHand.standing.who === cook && inHand.step.hands !== "free" && inHand.standing.status !== "done",
+    )
     .map(({ making, step, standing }) => {
       const runs = standing.status === "running";
       const begins = Date.parse((runs && standing.started) || standing.expected_starts);
@@ -42,9 +44,9 @@ export function barsOf(all: InHand[], cook: string, at: number): Bar[] {
         room: 100 - left,
       };
     })
-    .filter((one) => one.left < 100 && one.wide > 0)
+    .filter((item) => item.left < 100 && item.wide > 0)
     .sort((a, b) => a.left - b.left);
-  return bars.map((one, i) => ({ ...one, room: (bars[i + 2]?.left ?? 100) - one.left }));
+  return bars.map((bar, i) => ({ ...bar, room: (bars[i + 2]?.left ?? 100) - bar.left }));
 }
 
 const LEAST_ROOM = 7; // per cent; under that a name would be cut to nothing

@@ -77,11 +77,11 @@ export function Cooks({ all, cooks: lanes, me, inHand, next, at, zone, onMe, onC
 }
 
 const isToday = (instant: string, at: number, zone: string) => dayOf(instant, zone) === dayOf(new Date(at), zone);
-const several = (all: InHand[]) => new Set(all.map((one) => one.making.id)).size > 1;
+const several = (all: InHand[]) => new Set(all.map((inHand) => inHand.making.id)).size > 1;
 
 function Lane({ cook, all, at, zone, onChoose }: Pick<Props, "all" | "at" | "zone" | "onChoose"> & { cook: string }) {
-  const theirs = all.filter((one) => one.standing.who === cook);
-  const now = theirs.find((one) => one.standing.status === "running");
+  const theirs = all.filter((inHand) => inHand.standing.who === cook);
+  const now = theirs.find((their) => their.standing.status === "running");
   const next = nextOf(theirs, cook, now);
   return (
     <section aria-label={cook}>
@@ -102,7 +102,9 @@ function Lane({ cook, all, at, zone, onChoose }: Pick<Props, "all" | "at" | "zon
       {next ? (
         <Next label={t`next`} one={next} several={several(all)} at={at} zone={zone} onChoose={onChoose} />
       ) : (
-        <p className="text-ink2">{theirs.some((one) => isMine(one, cook) && one === now) ? t`Then free.` : "Free."}</p>
+        <p className="text-ink2">
+          {theirs.some((their) => isMine(their, cook) && their === now) ? t`Then free.` : "Free."}
+        </p>
       )}
     </section>
   );
@@ -132,7 +134,10 @@ function Next(props: { label: string; one: InHand; several: boolean } & Pick<Pro
 
 /** What must stand ready before a step begins. */
 function Ready({ step }: { step: StepResult }) {
-  const things = [...(step.tools ?? []), ...step.to_hand.map((one) => `${grams(one.grams)} ${one.name.toLowerCase()}`)];
+  const things = [
+    ...(step.tools ?? []),
+    ...step.to_hand.map((item) => `${grams(item.grams)} ${item.name.toLowerCase()}`),
+  ];
   return (
     <>
       {things.length > 0 && (

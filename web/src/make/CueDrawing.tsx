@@ -20,11 +20,11 @@ export function CueDrawing({ looks }: { looks: Looks }) {
       {[
         { x: 20, state: true, words: t`${done}: done`, tone: "green" as const },
         { x: 350, state: false, words: t`${notYet}: not yet`, tone: "look" as const },
-      ].map((one) => (
-        <g key={one.words} transform={`translate(${one.x} 0)`}>
-          {draw(one.state)}
-          <Label x={125} y={226} anchor="middle" bold size={21} tone={one.tone}>
-            {one.words}
+      ].map((item) => (
+        <g key={item.words} transform={`translate(${item.x} 0)`}>
+          {draw(item.state)}
+          <Label x={125} y={226} anchor="middle" bold size={21} tone={item.tone}>
+            {item.words}
           </Label>
         </g>
       ))}
@@ -43,14 +43,14 @@ function Stick() {
       {[
         { x: 20, batter: "batter", milky: false, words: t`clear: done`, tone: "green" as const },
         { x: 350, batter: "starch", milky: true, words: t`milky: not yet`, tone: "look" as const },
-      ].map((one) => (
-        <g key={one.words} transform={`translate(${one.x} 0)`}>
+      ].map((item) => (
+        <g key={item.words} transform={`translate(${item.x} 0)`}>
           <rect
             x="10"
             y="80"
             width="230"
             height="100"
-            fill={fill(one.batter)}
+            fill={fill(item.batter)}
             stroke="var(--color-ink)"
             strokeWidth="1.6"
           />
@@ -58,11 +58,11 @@ function Stick() {
           <path d="M158 12L126 166" stroke="var(--color-ink)" strokeWidth="11" strokeLinecap="round" />
           <path
             d="M158 12L126 166"
-            stroke={one.milky ? "var(--color-milk)" : "var(--color-batter)"}
+            stroke={item.milky ? "var(--color-milk)" : "var(--color-batter)"}
             strokeWidth="8"
             strokeLinecap="round"
           />
-          {one.milky && (
+          {item.milky && (
             <path
               d="M143 86L127 160"
               stroke="var(--color-milk)"
@@ -71,9 +71,9 @@ function Stick() {
               opacity="0.95"
             />
           )}
-          {one.milky && <path d="M143 86L127 160" stroke="var(--color-ink2)" strokeWidth="1" strokeDasharray="3 5" />}
-          <Label x={125} y={218} anchor="middle" bold size={23} tone={one.tone}>
-            {one.words}
+          {item.milky && <path d="M143 86L127 160" stroke="var(--color-ink2)" strokeWidth="1" strokeDasharray="3 5" />}
+          <Label x={125} y={218} anchor="middle" bold size={23} tone={item.tone}>
+            {item.words}
           </Label>
         </g>
       ))}
@@ -92,11 +92,11 @@ function CutBall() {
       {[
         { x: 120, done: true, words: t`soft, steaming: done`, tone: "green" as const },
         { x: 450, done: false, words: t`hard, cold: not yet`, tone: "look" as const },
-      ].map((one) => (
-        <g key={one.words} transform={`translate(${one.x} 104)`}>
+      ].map((item) => (
+        <g key={item.words} transform={`translate(${item.x} 104)`}>
           <circle r="76" fill={fill("cooked")} stroke="var(--color-ink)" strokeWidth="2" />
           <circle r="47" fill={fill("filling")} stroke="var(--color-ink)" strokeWidth="1.4" />
-          {one.done ? (
+          {item.done ? (
             <path
               d="M-20 -84q8 -9 0 -18M0 -88q8 -9 0 -18M20 -84q8 -9 0 -18"
               fill="none"
@@ -113,8 +113,8 @@ function CutBall() {
               strokeDasharray="4 4"
             />
           )}
-          <Label x={0} y={114} anchor="middle" bold size={23} tone={one.tone}>
-            {one.words}
+          <Label x={0} y={114} anchor="middle" bold size={23} tone={item.tone}>
+            {item.words}
           </Label>
         </g>
       ))}

@@ -36,7 +36,7 @@ export function CurrentStep(props: Props) {
   const due = standing.due ? Date.parse(standing.due) : 0;
   const looking = running && step.cue != null && at >= Date.parse(standing.first_check ?? standing.due ?? "");
   const late = running && at > Date.parse(standing.latest ?? standing.due ?? "");
-  const cautions = making.cautions.filter((one) => step.cautions.includes(one.id));
+  const cautions = making.cautions.filter((caution) => step.cautions.includes(caution.id));
   const scale = useRef<HTMLInputElement>(null);
 
   const paused = standing.paused != null;
@@ -253,16 +253,16 @@ function ToHand({ step }: { step: StepResult }) {
   return (
     <table className="mb-2 w-full max-w-[44rem] border-collapse text-xl">
       <tbody>
-        {step.to_hand.map((one) => (
-          <tr key={one.name} className="hairline">
+        {step.to_hand.map((item) => (
+          <tr key={item.name} className="hairline">
             <th scope="row" className="py-1.5 text-left font-normal">
-              {one.name}
-              {one.splits.length > 0 && <span className="block text-base text-ink2">{one.splits.join(", ")}</span>}
+              {item.name}
+              {item.splits.length > 0 && <span className="block text-base text-ink2">{item.splits.join(", ")}</span>}
             </th>
             <td className="whitespace-nowrap pl-3 text-right text-2xl font-bold">
-              {weightWords(one.grams, one.grams < 20 ? 1 : 0)}
+              {weightWords(item.grams, item.grams < 20 ? 1 : 0)}
             </td>
-            <td className="pl-4 text-right text-base text-ink2">{one.household}</td>
+            <td className="pl-4 text-right text-base text-ink2">{item.household}</td>
           </tr>
         ))}
       </tbody>

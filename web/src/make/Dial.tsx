@@ -17,7 +17,7 @@ interface Props {
 }
 
 export function Dial({ elapsedS, totalMin, window: span, words, likely, late }: Props) {
-  const turn = TURNS.find((one) => one >= Math.max(span?.latest ?? 0, totalMin) * 1.02) ?? 2880;
+  const turn = TURNS.find((turn) => turn >= Math.max(span?.latest ?? 0, totalMin) * 1.02) ?? 2880;
   const angle = (min: number) => Math.min(1, min / turn) * 2 * Math.PI;
   const ring = (from: number, to: number, inner: number, outer: number) =>
     arc()({ startAngle: from, endAngle: to, innerRadius: inner, outerRadius: outer }) ?? undefined;

@@ -30,21 +30,21 @@ interface Face {
 export function Dock({ all, inHand, at, zone, onChoose }: DockProps) {
   const navigate = useNavigate();
   const cardsAt = useCards();
-  const ours = new Set(all.map((one) => one.making.id));
+  const ours = new Set(all.map((inHand) => inHand.making.id));
   const several = ours.size > 1;
-  const faces = all.flatMap((one) => facesOf(one, one === inHand, at, zone, several, onChoose));
+  const faces = all.flatMap((eachInHand) => facesOf(eachInHand, eachInHand === inHand, at, zone, several, onChoose));
   const others = clocksOf(
     cardsAt(serverNow()).filter((card) => !ours.has(card.id)),
     serverNow(),
   ).map(
-    (one): Face => ({
-      key: one.key,
-      title: one.title,
-      of: one.runTitle,
-      leftS: (one.next - serverNow()) / 1000,
+    (clock): Face => ({
+      key: clock.key,
+      title: clock.title,
+      of: clock.runTitle,
+      leftS: (clock.next - serverNow()) / 1000,
       says: t`in another run`,
-      over: serverNow() > one.latest,
-      onPress: () => navigate(`/make/${one.run}`),
+      over: serverNow() > clock.latest,
+      onPress: () => navigate(`/make/${clock.run}`),
     }),
   );
   const shown = [...faces, ...others].sort((a, b) => Number(b.over) - Number(a.over) || a.leftS - b.leftS);
@@ -94,16 +94,16 @@ function FaceOf({ face }: { face: Face }) {
 
 /** The clocks of one step: its own unless it is the one in hand, and its water's. */
 function facesOf(
-  one: InHand,
+  inHand: InHand,
   isInHand: boolean,
   at: number,
   zone: string,
   several: boolean,
   onChoose: (key: string) => void,
 ): Face[] {
-  const { making, step, standing } = one;
+  const { making, step, standing } = inHand;
   if (standing.status !== "running" || !standing.started || !standing.due) return [];
-  const found: Face[] = [];
+  const faces: Face[] = [];
   const key = keyOf(making, step.id);
   const of = several ? making.title : "";
   const onPress = () => onChoose(key);
@@ -112,7 +112,7 @@ function facesOf(
   const over = at > Date.parse(standing.latest ?? standing.due);
   const to = first !== null && at < first ? first : due;
   if (!isInHand)
-    found.push({
+    faces.push({
       key,
       title: step.title,
       of,
@@ -131,7 +131,7 @@ function facesOf(
   if (step.window && typeof topUp === "number") {
     const left = (Date.parse(standing.started) + topUp * 60_000 - at) / 1000;
     const ml = Number(making.facts["heat.top_up_ml"]?.value ?? 0);
-    found.push({
+    faces.push({
       key: `${key} water`,
       title: t`Top up the water`,
       of,
@@ -141,5 +141,5 @@ function facesOf(
       onPress: null,
     });
   }
-  return found;
+  return faces;
 }

@@ -6,7 +6,7 @@ import { Popover } from "radix-ui";
 import { Slip } from "../ui/Slip";
 
 export function HandOver({ cooks, who, onHand }: { cooks: string[]; who: string; onHand: (who: string) => void }) {
-  const others = cooks.filter((one) => one !== who);
+  const others = cooks.filter((cook) => cook !== who);
   if (others.length === 0) return null;
   return (
     <Popover.Root>
@@ -18,9 +18,9 @@ export function HandOver({ cooks, who, onHand }: { cooks: string[]; who: string;
           <Trans>Who has it now?{who && t` It is with ${who}.`}</Trans>
         </p>
         <div className="mt-2 flex flex-wrap gap-3">
-          {others.map((one) => (
-            <Popover.Close key={one} className="pick min-h-16 px-6" onClick={() => onHand(one)}>
-              {one}
+          {others.map((name) => (
+            <Popover.Close key={name} className="pick min-h-16 px-6" onClick={() => onHand(name)}>
+              {name}
             </Popover.Close>
           ))}
         </div>

@@ -8,7 +8,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { NewEvent, RunOpen, StepResult, StepState } from "../api/client";
 import { type Event, eventOf } from "../runs/fold";
 import { TellingsProvider } from "../runs/Tellings";
-import { type Answer, type Asked, fact, facts, pass, serve } from "../testing";
+import { type Answer, fact, facts, pass, type SeenRequest, serve } from "../testing";
 import Make from "./Make";
 
 const NOW = Date.UTC(2026, 10, 25, 9, 0);
@@ -72,13 +72,13 @@ const standing = (id: string, more: Partial<StepState> = {}): StepState => ({
   ...more,
 });
 /** A step that has been on for so many minutes. */
-const running = (one: StepResult, since: number) =>
-  standing(one.id, {
+const running = (item: StepResult, since: number) =>
+  standing(item.id, {
     status: "running",
     started: at(-since),
-    due: at(one.minutes - since),
-    first_check: one.window ? at(one.window.first_check - since) : null,
-    latest: one.window ? at(one.window.latest - since) : null,
+    due: at(item.minutes - since),
+    first_check: item.window ? at(item.window.first_check - since) : null,
+    latest: item.window ? at(item.window.latest - since) : null,
   });
 
 let uids = 0;
@@ -93,16 +93,16 @@ const event = (kind: RunOpen["events"][number]["kind"], step: string | null, whe
 
 /** A run whose steps stand like that: the events that led to it. */
 function run(steps: StepResult[], states: StepState[], focus: string | null, more: Partial<RunOpen> = {}): RunOpen {
-  const planned = (id: string) => states.find((one) => one.id === id);
+  const planned = (id: string) => states.find((state) => state.id === id);
   return {
     id: 3,
     began: at(0),
     clock_began: at(0),
     wall: at(0),
     unit: "C",
-    events: states.flatMap((one) => [
-      ...(one.started ? [event("started", one.id, one.started)] : []),
-      ...(one.ended ? [event("done", one.id, one.ended)] : []),
+    events: states.flatMap((state) => [
+      ...(state.started ? [event("started", state.id, state.started)] : []),
+      ...(state.ended ? [event("done", state.id, state.ended)] : []),
     ]),
     sheet: 1,
     title: "A cake",
@@ -117,12 +117,12 @@ function run(steps: StepResult[], states: StepState[], focus: string | null, mor
       quiet_kept: true,
       late_min: 0,
       earliest_serve: null,
-      scheduled: steps.map((one) => ({
-        step: one,
+      scheduled: steps.map((eachStep) => ({
+        step: eachStep,
         dish: 0,
         who: "",
-        starts: planned(one.id)?.planned_starts ?? at(0),
-        ends: planned(one.id)?.planned_ends ?? at(30),
+        starts: planned(eachStep.id)?.planned_starts ?? at(0),
+        ends: planned(eachStep.id)?.planned_ends ?? at(30),
       })),
     },
     state: {
@@ -169,14 +169,14 @@ class Stream extends EventTarget {
 /** What the simulated thermometer was told. */
 let stuck: () => unknown[] = () => [];
 
-async function show(made: RunOpen, how: (asked: Asked) => Answer | null = () => null, mate?: RunOpen) {
+async function show(made: RunOpen, how: (request: SeenRequest) => Answer | null = () => null, mate?: RunOpen) {
   let kept = made;
-  const { asked } = serve((one) => {
-    const told = how(one);
+  const { requests } = serve((request) => {
+    const told = how(request);
     if (told) return told;
-    if (one.path === "/api/kitchen")
+    if (request.path === "/api/kitchen")
       return { body: { kitchen: { timezone: "UTC", temperature_unit: "C" }, set_up: true } };
-    if (one.path === "/api/ways")
+    if (request.path === "/api/ways")
       return {
         body: [
           {
@@ -185,14 +185,14 @@ async function show(made: RunOpen, how: (asked: Asked) => Answer | null = () => 
           },
         ],
       };
-    if (one.path === "/api/probe/stick") return { status: 204 };
-    if (mate && one.path === `/api/runs/${mate.id}`) return { body: mate };
-    if (one.path.endsWith("/news")) return { body: { wall: at(0), events: { 3: kept.events.length } } };
-    if (one.path.endsWith("/faults")) return { status: 404 };
-    if (one.path.endsWith("/hands")) return { body: { steps: {} } };
-    if (one.path.endsWith("/pictures") || one.path === "/api/runs") return { body: [] };
-    if (one.path.endsWith("/events")) {
-      const told = one.body as NewEvent;
+    if (request.path === "/api/probe/stick") return { status: 204 };
+    if (mate && request.path === `/api/runs/${mate.id}`) return { body: mate };
+    if (request.path.endsWith("/news")) return { body: { wall: at(0), events: { 3: kept.events.length } } };
+    if (request.path.endsWith("/faults")) return { status: 404 };
+    if (request.path.endsWith("/hands")) return { body: { steps: {} } };
+    if (request.path.endsWith("/pictures") || request.path === "/api/runs") return { body: [] };
+    if (request.path.endsWith("/events")) {
+      const told = request.body as NewEvent;
       const event = eventOf(told, Date.parse(kept.now));
       kept = { ...kept, events: [...kept.events, event] };
       return { body: event };
@@ -213,8 +213,9 @@ async function show(made: RunOpen, how: (asked: Asked) => Answer | null = () => 
     </MemoryRouter>,
   );
   await pass(100);
-  stuck = () => asked.filter((one) => one.path === "/api/probe/stick").map((one) => one.body);
-  return () => asked.filter((one) => one.path.endsWith("/events")).map((one) => one.body as NewEvent);
+  stuck = () => requests.filter((request) => request.path === "/api/probe/stick").map((request) => request.body);
+  return () =>
+    requests.filter((request) => request.path.endsWith("/events")).map((request) => request.body as NewEvent);
 }
 
 const press = async (name: RegExp | string) => {
@@ -272,7 +273,7 @@ describe("a running step", () => {
     expect(screen.getByRole("img", { name: /A clear stick is done/ })).toBeTruthy();
     await press("Not yet, 5 more");
     await press("Clear, it is done");
-    expect(told().map((one) => one.kind)).toEqual(["not_yet", "done"]);
+    expect(told().map((item) => item.kind)).toEqual(["not_yet", "done"]);
   });
 
   it("says by how much it is over", async () => {
@@ -297,7 +298,7 @@ describe("keys and pedal", () => {
   ])("%j tells %s", async (name, kind) => {
     const told = await show(run([STEAM], [running(STEAM, 26)], "steam"));
     await key(name);
-    expect(told().map((one) => one.kind)).toEqual([kind]);
+    expect(told().map((item) => item.kind)).toEqual([kind]);
   });
 
   it("do nothing while something is typed, but the pedal does", async () => {
@@ -308,7 +309,7 @@ describe("keys and pedal", () => {
     await key(" ", field);
     expect(told()).toEqual([]);
     await key("PageDown", field);
-    expect(told().map((one) => one.kind)).toEqual(["done"]);
+    expect(told().map((item) => item.kind)).toEqual(["done"]);
   });
 
   it("w goes to the scale", async () => {
@@ -369,7 +370,7 @@ describe("undo", () => {
     await press("Redo: weighed 931 g (Title of mix)");
     expect(screen.getByText("noted: 931 g")).toBeTruthy();
     const [weight, ...rest] = told();
-    expect(rest.map((one) => [one.kind, one.of === weight?.uid])).toEqual([
+    expect(rest.map((item) => [item.kind, item.of === weight?.uid])).toEqual([
       ["undone", true],
       ["undone", false],
       ["redone", false],
@@ -379,8 +380,8 @@ describe("undo", () => {
 });
 
 it("says under which number the kitchen stumbled, and that it is tried again", async () => {
-  const told = await show(run([STEAM], [running(STEAM, 26)], "steam"), (one) =>
-    one.path.endsWith("/events")
+  const told = await show(run([STEAM], [running(STEAM, 26)], "steam"), (request) =>
+    request.path.endsWith("/events")
       ? {
           status: 500,
           body: { problems: [{ path: "the kitchen", says: "stumbled over this (number 4f2a1b)", accepts: "" }] },
@@ -405,8 +406,8 @@ describe("the dock", () => {
   });
 
   it("counts down to the next top-up of the steamer", async () => {
-    const found = facts(fact("heat.top_up_at_min", 38), fact("heat.top_up_ml", 404));
-    await show(run([STEAM], [running(STEAM, 34)], "steam", { facts: found }));
+    const result = facts(fact("heat.top_up_at_min", 38), fact("heat.top_up_ml", 404));
+    await show(run([STEAM], [running(STEAM, 34)], "steam", { facts: result }));
     expect(screen.getByText(/^(4:00|3:59)$/)).toBeTruthy();
     expect(screen.getByText("404 ml, boiling")).toBeTruthy();
   });
@@ -544,7 +545,7 @@ describe("hands that are wet", () => {
     await key("p");
     expect(screen.getByRole("timer", { name: /^paused/ })).toBeTruthy();
     await key("p");
-    expect(told().map((one) => one.kind)).toEqual(["paused", "resumed"]);
+    expect(told().map((item) => item.kind)).toEqual(["paused", "resumed"]);
   });
 
   it("c counts, and from then on the pedal does until all are there", async () => {
@@ -555,7 +556,7 @@ describe("hands that are wet", () => {
     expect(screen.getByRole("button", { name: /^2 of 3 pieces/ })).toBeTruthy();
     await key("PageDown");
     await key("PageDown");
-    expect(told().map((one) => one.kind)).toEqual(["counted", "counted", "counted", "done"]);
+    expect(told().map((item) => item.kind)).toEqual(["counted", "counted", "counted", "done"]);
   });
 
   it("arrows look on and back, and h goes to what waits for hands", async () => {
@@ -585,7 +586,7 @@ describe("hands that are wet", () => {
     await key("Escape", field);
     expect(document.activeElement).toBe(document.body);
     await key(" ");
-    expect(told().map((one) => one.kind)).toEqual(["done"]);
+    expect(told().map((item) => item.kind)).toEqual(["done"]);
   });
 });
 
@@ -640,7 +641,7 @@ describe("the rest, planned anew", () => {
 describe("several sheets in one flow", () => {
   const whose = (made: RunOpen, who: string): RunOpen => ({
     ...made,
-    plan: { ...made.plan, scheduled: made.plan.scheduled.map((one) => ({ ...one, who })) },
+    plan: { ...made.plan, scheduled: made.plan.scheduled.map((item) => ({ ...item, who })) },
   });
   const STIR = step("stir", { title: "Stir the syrup" });
   const WRAP = step("wrap", { title: "Wrap the rounds" });

@@ -43,7 +43,9 @@ function OpenFlow({ makings, first, now, tell, undo, redo, outbox, zone }: Props
   const cooks = cooksOf(all);
   const [me, setMe] = useMe(cooks);
   const [chosen, setChosen] = useState<string | null>(null);
-  const looked = all.find((one) => keyOf(one.making, one.step.id) === chosen && one.standing.status !== "done");
+  const looked = all.find(
+    (inHand) => keyOf(inHand.making, inHand.step.id) === chosen && inHand.standing.status !== "done",
+  );
   const inHand = looked ?? mostUrgent(all, at, me);
   const on = inHand ? straightOn(all, inHand, at, me) : null;
   const key = inHand ? keyOf(inHand.making, inHand.step.id) : null;
@@ -68,9 +70,9 @@ function OpenFlow({ makings, first, now, tell, undo, redo, outbox, zone }: Props
       setChosen(waits ? keyOf(waits.making, waits.step.id) : null);
     },
   };
-  const done = all.filter((one) => one.standing.status === "done").length;
-  const waiting = outbox.waiting.filter((one) => makings.some((making) => making.id === one.run));
-  const failed = makings.map((one) => outbox.failedOf(String(one.id))).find(Boolean) ?? null;
+  const done = all.filter((inHand) => inHand.standing.status === "done").length;
+  const waiting = outbox.waiting.filter((telling) => makings.some((making) => making.id === telling.run));
+  const failed = makings.map((making) => outbox.failedOf(String(making.id))).find(Boolean) ?? null;
   return (
     <div className="flex min-h-dvh flex-col">
       <header className="mx-auto flex w-full max-w-[1280px] flex-wrap items-baseline gap-x-5 gap-y-1 px-4 pt-3 sm:px-10">
@@ -150,7 +152,7 @@ function OpenFlow({ makings, first, now, tell, undo, redo, outbox, zone }: Props
 /** When the table is ready, and by how much that is not as planned. */
 function Table({ makings, zone }: { makings: Making[]; zone: string }) {
   const latest = makings.reduce((a, b) => (a.state.expected_serve > b.state.expected_serve ? a : b));
-  const late = Math.round(Math.max(...makings.map((one) => one.state.late_min)));
+  const late = Math.round(Math.max(...makings.map((making) => making.state.late_min)));
   const words = late > 1 ? t`${minutes(late)} min late` : late < -1 ? t`${minutes(-late)} min early` : t`on time`;
   return (
     <>

@@ -10,7 +10,7 @@ import { eventWords } from "./eventWords";
 
 /** What the kitchen could not take, and why; and what waits for a run that was dropped. */
 export function NotTaken({ run, outbox }: { run: RunOpen; outbox: Flow["outbox"] }) {
-  const words = new Map(run.plan.scheduled.map((one) => [one.step.id, one.step.title]));
+  const words = new Map(run.plan.scheduled.map((item) => [item.step.id, item.step.title]));
   const failed = outbox.failedOf(String(run.id));
   const gone = failed?.status === 410 ? failed.problems[0] : undefined;
   const refused = outbox.refused.filter((entry) => entry.one.run === run.id);

@@ -155,7 +155,7 @@ export function Told({ core, standing }: { core: NonNullable<RunOpen["core"]>; s
   const before = refit.was_done - core.done;
   const [done, latest] = [refit.done - before, refit.latest - before];
   const { minutes, core_c } = core.curve;
-  const end = Math.max(latest, core.latest, ...probed.map((one) => one.minute)) * 1.08;
+  const end = Math.max(latest, core.latest, ...probed.map((item) => item.minute)) * 1.08;
   const x = scaleLinear()
     .domain([0, end])
     .range([PAD.left, W - PAD.right]);
@@ -188,11 +188,11 @@ export function Told({ core, standing }: { core: NonNullable<RunOpen["core"]>; s
       <Label x={x(done)} y={18} anchor="middle" size={16} bold tone="green">
         {done.toFixed(0)}
       </Label>
-      {probed.map((one) => (
+      {probed.map((item) => (
         <circle
-          key={`${one.minute} ${one.celsius}`}
-          cx={x(one.minute)}
-          cy={y(one.celsius)}
+          key={`${item.minute} ${item.celsius}`}
+          cx={x(item.minute)}
+          cy={y(item.celsius)}
           r="5"
           fill="var(--color-bean)"
           stroke="var(--color-sheet)"

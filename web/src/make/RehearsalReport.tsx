@@ -12,11 +12,11 @@ const HEADS = [
 ] as const;
 
 export function RehearsalReport({ run }: { run: number }) {
-  const found = useQuery({
+  const query = useQuery({
     queryKey: ["report", run],
     queryFn: () => ask(api.GET("/api/runs/{run_id}/report", { params: { path: { run_id: run } } })),
   });
-  const report = found.data?.report;
+  const report = query.data?.report;
   if (!report) return null;
   return (
     <div className="mt-5 grid gap-x-12 gap-y-5 lg:grid-cols-2">
@@ -27,12 +27,12 @@ export function RehearsalReport({ run }: { run: number }) {
             <p className="text-lg text-green">{nothing}</p>
           ) : (
             <ul className="text-lg">
-              {report[key].slice(0, 6).map((one) => (
-                <li key={one.says} className="hairline flex items-center gap-4 py-1.5">
+              {report[key].slice(0, 6).map((item) => (
+                <li key={item.says} className="hairline flex items-center gap-4 py-1.5">
                   <svg width="90" height="14" aria-hidden="true" className="shrink-0">
-                    <rect width={Math.min(90, 4 + one.minutes * 2)} height="14" fill="var(--color-bean)" />
+                    <rect width={Math.min(90, 4 + item.minutes * 2)} height="14" fill="var(--color-bean)" />
                   </svg>
-                  {one.says}
+                  {item.says}
                 </li>
               ))}
             </ul>

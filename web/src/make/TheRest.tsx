@@ -7,11 +7,11 @@ import type { Making } from "../runs/useFlow";
 export function TheRest({ makings }: { makings: Making[] }) {
   const [seen, setSeen] = useState("");
   const newest = makings
-    .flatMap((one) => one.events.filter((event) => event.kind === "replanned"))
+    .flatMap((making) => making.events.filter((event) => event.kind === "replanned"))
     .sort((a, b) => Date.parse(a.at) - Date.parse(b.at))
     .at(-1);
-  const says = [...new Set(makings.flatMap((one) => one.state.says ?? []))];
-  const choices = [...new Set(makings.flatMap((one) => one.state.choices ?? []))];
+  const says = [...new Set(makings.flatMap((making) => making.state.says ?? []))];
+  const choices = [...new Set(makings.flatMap((making) => making.state.choices ?? []))];
   if (!newest || newest.uid === seen || says.length === 0) return null;
   return (
     <div
@@ -19,8 +19,8 @@ export function TheRest({ makings }: { makings: Making[] }) {
       className="mt-2 flex flex-wrap items-center gap-x-6 gap-y-2 border-l-4 border-amber pl-4 text-lg"
     >
       <div className="min-w-0 flex-1 basis-80">
-        {says.map((one) => (
-          <p key={one}>{one}</p>
+        {says.map((say) => (
+          <p key={say}>{say}</p>
         ))}
         {choices.length > 0 && (
           <p>

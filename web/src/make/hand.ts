@@ -10,7 +10,7 @@ export const keyOf = (making: Making, step: string) => `${making.id} ${step}`;
 export const allOf = (makings: Making[]): InHand[] =>
   makings
     .flatMap((making) => {
-      const states = new Map(making.state.steps.map((one) => [one.id, one]));
+      const states = new Map(making.state.steps.map((step) => [step.id, step]));
       return making.plan.scheduled.flatMap(({ step }) => {
         const standing = states.get(step.id);
         return standing ? [{ making, step, standing }] : [];
@@ -24,9 +24,9 @@ export const isMine = ({ step, standing }: InHand, me: string) =>
 
 /** What wants to be looked at first. */
 export function mostUrgent(all: InHand[], now: number, me: string): InHand | undefined {
-  const ranked = all.flatMap((one) => {
-    const rank = isMine(one, me) ? urgency(one.standing, one.step.hands, now) : null;
-    return rank ? [{ one, rank }] : [];
+  const ranked = all.flatMap((inHand) => {
+    const rank = isMine(inHand, me) ? urgency(inHand.standing, inHand.step.hands, now) : null;
+    return rank ? [{ one: inHand, rank }] : [];
   });
   return ranked.sort((a, b) => moreUrgent(a.rank, b.rank))[0]?.one;
 }
@@ -34,7 +34,7 @@ export function mostUrgent(all: InHand[], now: number, me: string): InHand | und
 /** What waits for hands: the first that can be begun or looked at, whatever is on the screen. */
 export const waitsForHands = (all: InHand[], now: number, me: string) =>
   mostUrgent(
-    all.filter((one) => one.step.hands !== "free"),
+    all.filter((inHand) => inHand.step.hands !== "free"),
     now,
     me,
   );
@@ -42,11 +42,11 @@ export const waitsForHands = (all: InHand[], now: number, me: string) =>
 /** What a cook's hands come to after the step in hand. */
 export const nextOf = (all: InHand[], me: string, but: InHand | undefined) =>
   all.find(
-    (one) =>
-      one !== but &&
-      one.step.hands !== "free" &&
-      (one.standing.status === "ready" || one.standing.status === "waiting") &&
-      isMine(one, me),
+    (inHand) =>
+      inHand !== but &&
+      inHand.step.hands !== "free" &&
+      (inHand.standing.status === "ready" || inHand.standing.status === "waiting") &&
+      isMine(inHand, me),
   );
 
 /**
@@ -56,20 +56,22 @@ export const nextOf = (all: InHand[], me: string, but: InHand | undefined) =>
 export function straightOn(all: InHand[], inHand: InHand, now: number, me: string): InHand | null {
   const { making, step, standing } = inHand;
   if (standing.status !== "running") return null;
-  const makings = [...new Set(all.map((one) => one.making))];
-  const after = allOf(makings.map((one) => (one === making ? doneWith(one, step.id, now) : one)));
+  const makings = [...new Set(all.map((inHand) => inHand.making))];
+  const after = allOf(
+    makings.map((eachMaking) => (eachMaking === making ? doneWith(eachMaking, step.id, now) : eachMaking)),
+  );
   const then = mostUrgent(after, now, me);
   if (then?.standing.status !== "ready") return null;
   const isNow = urgency(then.standing, then.step.hands, now)?.[0] === FOR_NOW;
-  const waited = then.making.id === making.id && then.step.after.some((one) => one.step === step.id);
+  const waited = then.making.id === making.id && then.step.after.some((item) => item.step === step.id);
   return isNow || waited ? then : null;
 }
 
 /** The step before or after another in the order of the plan. */
 export function beside(all: InHand[], key: string | null, by: 1 | -1): InHand | undefined {
-  const open = all.filter((one) => one.standing.status !== "done");
-  const at = open.findIndex((one) => keyOf(one.making, one.step.id) === key);
+  const open = all.filter((inHand) => inHand.standing.status !== "done");
+  const at = open.findIndex((inHand) => keyOf(inHand.making, inHand.step.id) === key);
   return open[(at + by + open.length) % open.length];
 }
 
-export const cooksOf = (all: InHand[]) => [...new Set(all.map((one) => one.standing.who).filter(Boolean))].sort();
+export const cooksOf = (all: InHand[]) => [...new Set(all.map((inHand) => inHand.standing.who).filter(Boolean))].sort();

@@ -61,7 +61,7 @@ export function changeOf(remedy: PlanFix, occasion: Occasion, zone: string): Par
   const { dishes, pins } = occasion;
   switch (remedy.kind) {
     case "later":
-      return { servings: occasion.servings.map((one) => ({ ...one, at: later(one.at, remedy.minutes) })) };
+      return { servings: occasion.servings.map((serving) => ({ ...serving, at: later(serving.at, remedy.minutes) })) };
     case "helper":
       return {
         helpers: [
@@ -76,7 +76,7 @@ export function changeOf(remedy: PlanFix, occasion: Occasion, zone: string): Par
       };
     case "before":
       return {
-        dishes: dishes.map((one, i) => (i === remedy.dish ? { ...one, days_before: one.days_before + 1 } : one)),
+        dishes: dishes.map((dish, i) => (i === remedy.dish ? { ...dish, days_before: dish.days_before + 1 } : dish)),
       };
     case "quiet":
       return { quiet: false };
@@ -84,14 +84,14 @@ export function changeOf(remedy: PlanFix, occasion: Occasion, zone: string): Par
       return { pins: pins.filter((pin) => pin.dish !== remedy.dish || pin.step !== remedy.step) };
     case "school":
       return {
-        dishes: dishes.map((one, i) =>
-          i === remedy.dish ? { ...one, schools: { ...one.schools, [remedy.choice]: remedy.school } } : one,
+        dishes: dishes.map((dish, i) =>
+          i === remedy.dish ? { ...dish, schools: { ...dish.schools, [remedy.choice]: remedy.school } } : dish,
         ),
       };
     case "soak":
-      return { dishes: dishes.map((one, i) => (i === remedy.dish ? { ...one, soak: remedy.soak ?? "" } : one)) };
+      return { dishes: dishes.map((dish, i) => (i === remedy.dish ? { ...dish, soak: remedy.soak ?? "" } : dish)) };
     case "smaller":
-      return { dishes: dishes.map((one, i) => (i === remedy.dish ? { ...one, factor: remedy.factor } : one)) };
+      return { dishes: dishes.map((dish, i) => (i === remedy.dish ? { ...dish, factor: remedy.factor } : dish)) };
     case "without":
       return {
         dishes: dishes.filter((_, i) => i !== remedy.dish),

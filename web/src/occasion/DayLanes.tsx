@@ -21,10 +21,10 @@ interface Props {
   /** Sheets by their numbers, where there are several. */
   dishes: readonly string[];
   picked?: Scheduled | null;
-  onPick?: (one: Scheduled) => void;
+  onPick?: (item: Scheduled) => void;
   /** A step was carried to another minute, or nudged there. */
-  onCarry?: (one: Scheduled, begins: Date) => void;
-  pinned?: (one: Scheduled) => boolean;
+  onCarry?: (item: Scheduled, begins: Date) => void;
+  pinned?: (item: Scheduled) => boolean;
   /** The table was dragged by so many minutes. */
   onShift?: (minutes: number) => void;
   now?: number;
@@ -38,8 +38,8 @@ export function DayLanes({ plan, kitchen, dishes, picked, onPick, onCarry, pinne
   const to = Date.parse(plan.serve);
   const quiet = quietSpans(from, to, kitchen.quiet, (at) => wallClock(new Date(at), zone));
   const busy: Span[] = plan.scheduled
-    .filter((one) => one.step.hands !== "free")
-    .map((one) => ({ from: Date.parse(one.starts), to: Date.parse(one.ends) }));
+    .filter((item) => item.step.hands !== "free")
+    .map((item) => ({ from: Date.parse(item.starts), to: Date.parse(item.ends) }));
   const scale = timeScale(from, to, LEFT, W - 34, quiet, busy);
   const lanes = lanesOf(plan, scale, dishes.length > 1);
   let y = TOP;
@@ -49,31 +49,31 @@ export function DayLanes({ plan, kitchen, dishes, picked, onPick, onCarry, pinne
     return { ...lane, top };
   });
   const bottom = y;
-  const idOf = (one: Scheduled) => `${one.dish}:${one.step.id}`;
-  const press = (one: Scheduled) => (event: PointerEvent<SVGGElement>) => {
-    onPick?.(one);
+  const idOf = (item: Scheduled) => `${item.dish}:${item.step.id}`;
+  const press = (item: Scheduled) => (event: PointerEvent<SVGGElement>) => {
+    onPick?.(item);
     if (!onCarry) return;
     event.currentTarget.setPointerCapture(event.pointerId);
-    setCarried({ id: idOf(one), from: pointIn(canvas.current, event).x, by: 0 });
+    setCarried({ id: idOf(item), from: pointIn(canvas.current, event).x, by: 0 });
   };
   const move = (event: PointerEvent) => {
     if (carried) setCarried({ ...carried, by: pointIn(canvas.current, event).x - carried.from });
   };
-  const drop = (one: Scheduled) => () => {
+  const drop = (item: Scheduled) => () => {
     if (carried && Math.abs(carried.by) > 4) {
-      const at = scale.at(scale.x(Date.parse(one.starts)) + carried.by);
-      onCarry?.(one, new Date(Math.round(at / (5 * MIN)) * 5 * MIN));
+      const at = scale.at(scale.x(Date.parse(item.starts)) + carried.by);
+      onCarry?.(item, new Date(Math.round(at / (5 * MIN)) * 5 * MIN));
     }
     setCarried(null);
   };
-  const keys = (one: Scheduled) => (event: KeyboardEvent) => {
+  const keys = (item: Scheduled) => (event: KeyboardEvent) => {
     const by = { ArrowLeft: -5, ArrowRight: 5 }[event.key];
     if (by && onCarry) {
       event.preventDefault();
-      onCarry(one, new Date(Date.parse(one.starts) + by * MIN));
+      onCarry(item, new Date(Date.parse(item.starts) + by * MIN));
     } else if (event.key === "Enter" || event.key === " ") {
       event.preventDefault();
-      onPick?.(one);
+      onPick?.(item);
     }
   };
   return (
@@ -253,4 +253,4 @@ function Key({ hands, children }: { hands: "held" | "minded" | "free"; children:
 }
 
 /** "34 min", "2 h 18". */
-export const lasts = (one: Scheduled) => `${minutes(one.step.minutes)}${one.step.minutes < 90 ? t` min` : ""}`;
+export const lasts = (item: Scheduled) => `${minutes(item.step.minutes)}${item.step.minutes < 90 ? t` min` : ""}`;

@@ -20,10 +20,10 @@ interface Props {
 }
 
 export function DayOnPaper({ plan, titles, title, zone, who, sheets = [] }: Props) {
-  const steps = plan.scheduled.filter((one) => !who || one.who === who);
-  const days = [...new Set(steps.map((one) => dayOf(one.starts, zone)))];
+  const steps = plan.scheduled.filter((item) => !who || item.who === who);
+  const days = [...new Set(steps.map((step) => dayOf(step.starts, zone)))];
   const first = new Map<string, Scheduled>();
-  for (const one of steps) for (const tool of one.step.tools) if (!first.has(tool)) first.set(tool, one);
+  for (const eachStep of steps) for (const tool of eachStep.step.tools) if (!first.has(tool)) first.set(tool, eachStep);
   return (
     <section data-paper aria-label={t`The day by its clock`} className="mt-8">
       <h2 className="text-xl">{who ? `${title}: ${who}` : title}</h2>
@@ -42,27 +42,27 @@ export function DayOnPaper({ plan, titles, title, zone, who, sheets = [] }: Prop
           <h3 className="mt-3 text-lg">{day}</h3>
           <ol className="gap-x-12 lg:columns-2 print:columns-1">
             {steps
-              .filter((one) => dayOf(one.starts, zone) === day)
-              .map((one) => (
+              .filter((step) => dayOf(step.starts, zone) === day)
+              .map((step) => (
                 <li
-                  key={`${one.dish} ${one.step.id}`}
+                  key={`${step.dish} ${step.step.id}`}
                   className="hairline flex break-inside-avoid items-baseline gap-3 py-1"
                 >
-                  <b className="w-20 shrink-0">{timeOfDay(one.starts, zone)}</b>
+                  <b className="w-20 shrink-0">{timeOfDay(step.starts, zone)}</b>
                   <span className="flex-1">
-                    {titles.length > 1 && <b className="mr-1">{one.dish + 1}</b>}
-                    {one.step.title}
-                    {one.step.cue && <span className="block text-sm text-ink2">{one.step.cue.question}</span>}
-                    {one.step.target && (
+                    {titles.length > 1 && <b className="mr-1">{step.dish + 1}</b>}
+                    {step.step.title}
+                    {step.step.cue && <span className="block text-sm text-ink2">{step.step.cue.question}</span>}
+                    {step.step.target && (
                       <span className="block text-sm">
-                        {one.step.target.label}: <b>{weightWords(one.step.target.grams, 0)}</b>
+                        {step.step.target.label}: <b>{weightWords(step.step.target.grams, 0)}</b>
                       </span>
                     )}
                   </span>
                   <span className="text-right text-ink2">
-                    {lasts(one)}
-                    {one.step.hands === "free" ? "" : `, ${HANDS_WORDS[one.step.hands]}`}
-                    {one.who && !who ? <span className="block text-sm">{one.who}</span> : null}
+                    {lasts(step)}
+                    {step.step.hands === "free" ? "" : `, ${HANDS_WORDS[step.step.hands]}`}
+                    {step.who && !who ? <span className="block text-sm">{step.who}</span> : null}
                   </span>
                 </li>
               ))}
@@ -81,12 +81,12 @@ export function DayOnPaper({ plan, titles, title, zone, who, sheets = [] }: Prop
             <Trans>To set out</Trans>
           </h2>
           <ul className="gap-x-12 lg:columns-2">
-            {[...first].map(([tool, one]) => (
+            {[...first].map(([tool, item]) => (
               <li key={tool} className="hairline flex justify-between gap-4 py-1">
                 <span>{capital(tool)}</span>
                 <span className="text-ink2">
-                  {days.length > 1 && `${dayOf(one.starts, zone)}, `}
-                  {timeOfDay(one.starts, zone)}
+                  {days.length > 1 && `${dayOf(item.starts, zone)}, `}
+                  {timeOfDay(item.starts, zone)}
                 </span>
               </li>
             ))}
@@ -100,7 +100,10 @@ export function DayOnPaper({ plan, titles, title, zone, who, sheets = [] }: Prop
 
 /** What all of it needs together, less what is in the larder. */
 function ToBuy({ sheets }: { sheets: readonly number[] }) {
-  const wanted = [...new Set(sheets)].map((sheet) => ({ sheet, times: sheets.filter((one) => one === sheet).length }));
+  const wanted = [...new Set(sheets)].map((sheet) => ({
+    sheet,
+    times: sheets.filter((eachSheet) => eachSheet === sheet).length,
+  }));
   const list = useQuery({
     queryKey: ["shopping", wanted],
     queryFn: () => ask(api.POST("/api/shopping", { body: { wanted } })),

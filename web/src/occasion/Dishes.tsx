@@ -25,7 +25,7 @@ export function Dishes({ occasion, open, edit }: Props) {
   const { dishes, servings } = occasion;
   type Dish = Occasion["dishes"][number];
   const set = (at: number, change: Partial<Dish>) =>
-    edit({ dishes: dishes.map((one, i) => (i === at ? { ...one, ...change } : one)) });
+    edit({ dishes: dishes.map((dish, i) => (i === at ? { ...dish, ...change } : dish)) });
   return (
     <section aria-label={t`On the table`}>
       <ol>
@@ -114,7 +114,7 @@ export function Dishes({ occasion, open, edit }: Props) {
                         set(i, {
                           there: event.target.checked
                             ? [...dish.there, role as Dish["there"][number]]
-                            : dish.there.filter((one) => one !== role),
+                            : dish.there.filter((item) => item !== role),
                         })
                       }
                     />

@@ -15,8 +15,8 @@ interface Props {
 export function HowSure({ sure, plan, titles, occasion, edit }: Props) {
   const name = (key: string) => {
     const [dish, ...step] = key.split(":");
-    const found = plan.scheduled.find((one) => one.dish === Number(dish) && one.step.id === step.join(":"));
-    return found?.step.title ?? "";
+    const result = plan.scheduled.find((item) => item.dish === Number(dish) && item.step.id === step.join(":"));
+    return result?.step.title ?? "";
   };
   return (
     <section aria-label={t`How sure it is`}>
@@ -24,21 +24,21 @@ export function HowSure({ sure, plan, titles, occasion, edit }: Props) {
         <Trans>In time on {Math.round(sure.all_in_time_pct)} days of a hundred</Trans>
       </h2>
       <ul>
-        {sure.dishes.map((one) => (
-          <li key={one.dish} className="hairline grid grid-cols-[1fr_8rem_5rem] items-center gap-3 py-1">
-            <span>{titles[one.dish]}</span>
+        {sure.dishes.map((dish) => (
+          <li key={dish.dish} className="hairline grid grid-cols-[1fr_8rem_5rem] items-center gap-3 py-1">
+            <span>{titles[dish.dish]}</span>
             <span aria-hidden="true" className="block h-3 border border-ink">
-              <span className="block h-full bg-green" style={{ width: `${one.in_time_pct}%` }} />
+              <span className="block h-full bg-green" style={{ width: `${dish.in_time_pct}%` }} />
             </span>
             <span className="text-right">
               <Trans>
-                <b>{Math.round(one.in_time_pct)}</b> in 100
+                <b>{Math.round(dish.in_time_pct)}</b> in 100
               </Trans>
             </span>
-            {one.earlier_min > 0 && (
+            {dish.earlier_min > 0 && (
               <span className="col-span-3 text-sm text-ink2">
                 <Trans>
-                  one day in ten it is {one.late_min.toFixed(0)} min late: begun so much earlier, it is nine times in
+                  one day in ten it is {dish.late_min.toFixed(0)} min late: begun so much earlier, it is nine times in
                   ten in time
                 </Trans>
               </span>

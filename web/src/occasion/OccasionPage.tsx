@@ -91,7 +91,7 @@ function TheDay({ open, occasion, kitchen, editing }: DayProps) {
   const { day } = open;
   const zone = kitchen.timezone;
   const titles = open.dishes.map((dish) => dish.title);
-  const one = day.plan?.scheduled.find((each) => keyOf(each) === picked) ?? null;
+  const item = day.plan?.scheduled.find((each) => keyOf(each) === picked) ?? null;
   const pinnedAt = (each: Scheduled) =>
     occasion.pins.find((pin) => pin.dish === each.dish && pin.step === each.step.id);
   const pin = (each: Scheduled, at: string | null) => {
@@ -128,7 +128,7 @@ function TheDay({ open, occasion, kitchen, editing }: DayProps) {
               plan={day.plan}
               kitchen={kitchen}
               dishes={titles}
-              picked={one}
+              picked={item}
               onPick={(each) => setPicked(keyOf(each))}
               onCarry={(each, begins) => {
                 setPicked(keyOf(each));
@@ -138,14 +138,14 @@ function TheDay({ open, occasion, kitchen, editing }: DayProps) {
               now={Date.now()}
             />
             <div className="mt-4 grid gap-x-12 gap-y-6 lg:grid-cols-2">
-              {one ? (
+              {item ? (
                 <PickedStep
                   plan={day.plan}
-                  one={one}
-                  dish={titles[one.dish] ?? ""}
+                  one={item}
+                  dish={titles[item.dish] ?? ""}
                   zone={zone}
-                  isPinned={pinnedAt(one) !== undefined}
-                  onPin={(at) => pin(one, at)}
+                  isPinned={pinnedAt(item) !== undefined}
+                  onPin={(at) => pin(item, at)}
                 />
               ) : (
                 <p className="text-ink2">
@@ -174,16 +174,16 @@ function TheDay({ open, occasion, kitchen, editing }: DayProps) {
   );
 }
 
-export const keyOf = (one: Scheduled) => `${one.dish}:${one.step.id}`;
+export const keyOf = (item: Scheduled) => `${item.dish}:${item.step.id}`;
 
 /** What moved against the plan before, the most first. */
 function MovedWords({ day, plan }: { day: OccasionOpen["day"]; plan: Plan }) {
   if (day.moved.length === 0) return null;
   const most = [...day.moved].sort((a, b) => Math.abs(b.by_min) - Math.abs(a.by_min)).slice(0, 3);
-  const told = most.map((one) => {
-    const step = plan.scheduled.find((each) => each.dish === one.dish && each.step.id === one.step)?.step.title ?? "";
-    const by = Math.abs(one.by_min).toFixed(0);
-    return one.by_min < 0 ? t`${step} ${by} min earlier` : t`${step} ${by} min later`;
+  const told = most.map((item) => {
+    const step = plan.scheduled.find((each) => each.dish === item.dish && each.step.id === item.step)?.step.title ?? "";
+    const by = Math.abs(item.by_min).toFixed(0);
+    return item.by_min < 0 ? t`${step} ${by} min earlier` : t`${step} ${by} min later`;
   });
   const more = day.moved.length - most.length;
   return (
@@ -221,7 +221,7 @@ function Away({ open, plan }: { open: OccasionOpen; plan: DayPlan["plan"] }) {
       navigate("/");
     },
   });
-  const helpers = [...new Set(plan?.scheduled.map((one) => one.who).filter(Boolean))].sort();
+  const helpers = [...new Set(plan?.scheduled.map((item) => item.who).filter(Boolean))].sort();
   return (
     <div className="mt-6 print:hidden">
       {plan && (

@@ -18,9 +18,9 @@ export function Servings({ occasion, edit }: Props) {
   const { servings, helpers } = occasion;
   const several = servings.length > 1;
   const set = (at: number, change: Partial<Occasion["servings"][number]>) =>
-    edit({ servings: servings.map((one, i) => (i === at ? { ...one, ...change } : one)) });
+    edit({ servings: servings.map((serving, i) => (i === at ? { ...serving, ...change } : serving)) });
   const setHelper = (at: number, change: Partial<Occasion["helpers"][number]>) =>
-    edit({ helpers: helpers.map((one, i) => (i === at ? { ...one, ...change } : one)) });
+    edit({ helpers: helpers.map((helper, i) => (i === at ? { ...helper, ...change } : helper)) });
   const last = servings.at(-1)?.at ?? "";
   return (
     <section aria-label={t`When people eat`}>

@@ -87,16 +87,19 @@ function OwnDays({ kitchen }: { kitchen: KitchenSettings }) {
         <Trans>Days and seasons of this kitchen</Trans>
       </h2>
       <ul>
-        {own.map((one) => (
-          <li key={`${one.name} ${one.day}`} className="hairline flex items-baseline justify-between gap-4 py-1">
+        {own.map((item) => (
+          <li key={`${item.name} ${item.day}`} className="hairline flex items-baseline justify-between gap-4 py-1">
             <span>
-              {one.name}{" "}
+              {item.name}{" "}
               <span className="text-ink2">
-                {one.day}
-                {one.until ? t` to ${one.until}` : ""}
+                {item.day}
+                {item.until ? t` to ${item.until}` : ""}
               </span>
             </span>
-            <LinkButton aria-label={t`take out ${one.name}`} onClick={() => put(own.filter((other) => other !== one))}>
+            <LinkButton
+              aria-label={t`take out ${item.name}`}
+              onClick={() => put(own.filter((other) => other !== item))}
+            >
               <Trans>take out</Trans>
             </LinkButton>
           </li>

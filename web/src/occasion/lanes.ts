@@ -42,14 +42,15 @@ export interface Lane {
 
 /** Hours to tell, as many as there is room for, and a day's name where it begins. */
 export function ticks(scale: TimeScale, zone: string): [number, string, boolean][] {
-  const found: [number, string, boolean][] = [];
-  const hours = (scale.to - scale.from - scale.folds.reduce((sum, one) => sum + one.to - one.from, 0)) / (60 * MIN);
+  const result: [number, string, boolean][] = [];
+  const hours =
+    (scale.to - scale.from - scale.folds.reduce((sum, piece) => sum + piece.to - piece.from, 0)) / (60 * MIN);
   const every = [0.5, 1, 2, 3, 6].find((each) => hours / each <= 13) ?? 12;
   let last = Number.NEGATIVE_INFINITY;
   for (let at = Math.ceil(scale.from / (every * 60 * MIN)) * every * 60 * MIN; at < scale.to; at += every * 60 * MIN) {
     const x = scale.x(at);
     if (x - last < 58 || scale.folds.some((fold) => at > fold.from && at < fold.to)) continue;
-    found.push([at, timeOfDay(new Date(at), zone), false]);
+    result.push([at, timeOfDay(new Date(at), zone), false]);
     last = x;
   }
   const days = new Map<string, number>();
@@ -57,35 +58,35 @@ export function ticks(scale: TimeScale, zone: string): [number, string, boolean]
     const day = dayOf(new Date(at), zone);
     if (!days.has(day)) days.set(day, at);
   }
-  for (const [day, at] of days) found.push([at + 1, day, true]);
-  return found;
+  for (const [day, at] of days) result.push([at + 1, day, true]);
+  return result;
 }
 
 export function lanesOf(plan: Plan, scale: TimeScale, numbered: boolean): Lane[] {
-  const people = [...new Set(plan.scheduled.map((one) => one.who).filter(Boolean))].sort();
-  const handed = plan.scheduled.filter((one) => one.step.hands !== "free");
+  const people = [...new Set(plan.scheduled.map((item) => item.who).filter(Boolean))].sort();
+  const handed = plan.scheduled.filter((item) => item.step.hands !== "free");
   const lane = (name: string, steps: Scheduled[], hands: boolean): Lane => ({
     name,
     hands,
-    rows: stacked(steps.map((one) => laidOut(one, scale, numbered, hands && one.step.hands !== "free"))),
+    rows: stacked(steps.map((step) => laidOut(step, scale, numbered, hands && step.step.hands !== "free"))),
   });
   const lanes = people.length
     ? people.map((name) =>
         lane(
           name,
-          handed.filter((one) => one.who === name),
+          handed.filter((item) => item.who === name),
           true,
         ),
       )
     : [lane("hands", handed, true)];
-  const nobody = handed.filter((one) => people.length > 0 && !one.who);
+  const nobody = handed.filter((item) => people.length > 0 && !item.who);
   if (nobody.length) lanes.push(lane("together", nobody, true));
   for (const [use, name] of THINGS) {
-    const users = plan.scheduled.filter((one) => one.step.uses.includes(use));
+    const users = plan.scheduled.filter((item) => item.step.uses.includes(use));
     if (users.length) lanes.push(lane(name, users, false));
   }
   const waits = plan.scheduled.filter(
-    (one) => one.step.hands === "free" && !one.step.uses.some((use) => THINGS.some(([name]) => name === use)),
+    (item) => item.step.hands === "free" && !item.step.uses.some((use) => THINGS.some(([name]) => name === use)),
   );
   if (waits.length) lanes.push(lane(t`waits`, waits, false));
   return lanes;
@@ -94,10 +95,10 @@ export function lanesOf(plan: Plan, scale: TimeScale, numbered: boolean): Lane[]
 export const LETTER = 7.3;
 
 /** Its bar, and its name where there is room: in a block that is long enough, over a rail, else beside it. */
-export function laidOut(one: Scheduled, scale: TimeScale, numbered: boolean, isBlock: boolean): Laid {
-  const left = scale.x(Date.parse(one.starts));
-  const right = Math.max(left + 4, scale.x(Date.parse(one.ends)));
-  const name = numbered ? `${one.dish + 1} ${one.step.title}` : one.step.title;
+export function laidOut(item: Scheduled, scale: TimeScale, numbered: boolean, isBlock: boolean): Laid {
+  const left = scale.x(Date.parse(item.starts));
+  const right = Math.max(left + 4, scale.x(Date.parse(item.ends)));
+  const name = numbered ? `${item.dish + 1} ${item.step.title}` : item.step.title;
   const wide = name.length * LETTER;
   const fitsRight = (isBlock ? right : left) + wide < W;
   const where = isBlock
@@ -109,7 +110,7 @@ export function laidOut(one: Scheduled, scale: TimeScale, numbered: boolean, isB
     : fitsRight
       ? "over"
       : "left";
-  return { one, left, right, name, where };
+  return { one: item, left, right, name, where };
 }
 
 /** From where to where a step takes its row, its name counted in. */
@@ -124,7 +125,7 @@ export function stacked(steps: Laid[]): Laid[][] {
   const rows: Laid[][] = [];
   for (const step of steps) {
     const [left] = room(step);
-    const row = rows.find((one) => one.every((other) => room(other)[1] <= left));
+    const row = rows.find((row) => row.every((other) => room(other)[1] <= left));
     if (row) row.push(step);
     else rows.push([step]);
   }

@@ -7,7 +7,7 @@ import { MemoryRouter, Route, Routes } from "react-router";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import type { Clash, DayPlan, KitchenSettings, Occasion, OccasionOpen, Plan, StepResult } from "../api/client";
 import { queryClient } from "../api/queries";
-import { type Asked, KITCHEN, serve } from "../testing";
+import { KITCHEN, type SeenRequest, serve } from "../testing";
 import { WallField } from "../ui/WallField";
 import { timeFrom, timeOfDay } from "../ui/words";
 import { measureIn } from "../words/measures";
@@ -104,9 +104,9 @@ describe("a scale true to time, but for idle nights", () => {
 
 describe("why a step lies where it does", () => {
   it("says what it waits for and how far it can slip", () => {
-    const found = reasonOf(PLAN, PLAN.scheduled[2] as Scheduled);
-    expect(found.after).toMatchObject([{ gap: 30, atMost: 120 }]);
-    expect(found).toMatchObject({ slip: 0, before: { step: { id: "pound" } } });
+    const reason = reasonOf(PLAN, PLAN.scheduled[2] as Scheduled);
+    expect(reason.after).toMatchObject([{ gap: 30, atMost: 120 }]);
+    expect(reason).toMatchObject({ slip: 0, before: { step: { id: "pound" } } });
     // Five minutes after the steam at most, whatever the table would allow; plate wants an hour and has four and a half.
     expect(reasonOf(PLAN, PLAN.scheduled[3] as Scheduled)).toMatchObject({
       slip: 5,
@@ -144,7 +144,7 @@ describe("the lanes of a day", () => {
         kitchen={HOUSE}
         dishes={["cake", "balls"]}
         onPick={() => {}}
-        onCarry={(one, at) => carried.push([one.step.id, at.toISOString()])}
+        onCarry={(item, at) => carried.push([item.step.id, at.toISOString()])}
       />,
     );
     fireEvent.keyDown(screen.getByRole("button", { name: /^1 a/ }), { key: "ArrowRight" });
@@ -180,9 +180,9 @@ describe("a way out", () => {
     expect(changeOf(way(said), occasion, "UTC")).toMatchObject(change);
   });
   it("names the dish and the helper", () => {
-    expect(changeOf(way({ kind: "before", dish: 1 }), occasion, "UTC").dishes?.map((one) => one.days_before)).toEqual([
-      0, 1,
-    ]);
+    expect(changeOf(way({ kind: "before", dish: 1 }), occasion, "UTC").dishes?.map((dish) => dish.days_before)).toEqual(
+      [0, 1],
+    );
     expect(
       changeOf(way({ kind: "helper", begins: "2026-12-05T14:00:00Z", ends: "2026-12-05T15:00:00Z" }), occasion, "UTC")
         .helpers,
@@ -257,24 +257,24 @@ describe("the page of an occasion", () => {
     day,
     planning: null,
   });
-  const looks = (asked: Asked[]) =>
-    asked.filter((one) => one.method === "GET" && one.path === "/api/occasions/5").length;
+  const looks = (requests: SeenRequest[]) =>
+    requests.filter((request) => request.method === "GET" && request.path === "/api/occasions/5").length;
   const NONE: DayPlan = { plan: null, clash: null, sure: null, moved: [], late_min: 0 };
   function show(day: DayPlan, planning: OccasionOpen["planning"] = null) {
     let now = { ...opened(day, occasionOf("Tea", "2026-12-05T15:30", [1], 24)), planning };
-    const asked: Asked[] = [];
-    serve((one) => {
-      asked.push(one);
-      if (one.method === "PUT") {
-        const { occasion } = one.body as { occasion: Occasion };
+    const requests: SeenRequest[] = [];
+    serve((eachAsked) => {
+      requests.push(eachAsked);
+      if (eachAsked.method === "PUT") {
+        const { occasion } = eachAsked.body as { occasion: Occasion };
         now = { ...opened({ ...NONE, plan: PLAN }, occasion, now.revision + 1), planning: null };
         return { body: now };
       }
-      if (one.path.endsWith("/planning")) now = { ...now, planning: null };
-      if (one.path === "/api/kitchen") return { body: { kitchen: HOUSE, set_up: true, revision: 1 } };
-      if (one.path === "/api/shopping")
+      if (eachAsked.path.endsWith("/planning")) now = { ...now, planning: null };
+      if (eachAsked.path === "/api/kitchen") return { body: { kitchen: HOUSE, set_up: true, revision: 1 } };
+      if (eachAsked.path === "/api/shopping")
         return { body: { lines: [], allergens: [], notes: [], cost: null, unpriced: 0, currency: "", text: "" } };
-      if (one.path === "/api/sheets") return { body: { sheets: [], page: 1, pages: 1, total: 0 } };
+      if (eachAsked.path === "/api/sheets") return { body: { sheets: [], page: 1, pages: 1, total: 0 } };
       return { body: now };
     });
     render(
@@ -286,15 +286,15 @@ describe("the page of an occasion", () => {
         </MemoryRouter>
       </QueryClientProvider>,
     );
-    return asked;
+    return requests;
   }
 
   it("says what clashes, and one press makes it work", async () => {
-    const asked = show({ ...NONE, clash });
+    const requests = show({ ...NONE, clash });
     expect((await screen.findByRole("alert")).textContent).toContain("there is one cook");
     fireEvent.click(screen.getByRole("button", { name: "20 min later" }));
     await waitFor(() => expect(screen.getByRole("group", { name: /^The day from/ })).toBeTruthy());
-    const put = asked.find((one) => one.method === "PUT")?.body as { occasion: Occasion; revision: number };
+    const put = requests.find((request) => request.method === "PUT")?.body as { occasion: Occasion; revision: number };
     expect(put.occasion.servings[0]?.at).toBe("2026-12-05T15:50");
     expect(put.revision).toBe(1);
     expect(screen.queryByText(/cannot be done/)).toBeNull();
@@ -303,9 +303,9 @@ describe("the page of an occasion", () => {
   it("what was typed and not saved is sent again after a reload, over what it was typed over", async () => {
     const typed = { ...occasionOf("Tea in the garden", "2026-12-05T16:00", [1], 24) };
     localStorage.setItem("kemble-occasion-5", JSON.stringify({ occasion: typed, uid: "typed-before", revision: 1 }));
-    const asked = show({ ...NONE, plan: PLAN });
-    await waitFor(() => expect(asked.filter((one) => one.method === "PUT")).toHaveLength(1));
-    expect(asked.find((one) => one.method === "PUT")?.body).toMatchObject({
+    const requests = show({ ...NONE, plan: PLAN });
+    await waitFor(() => expect(requests.filter((request) => request.method === "PUT")).toHaveLength(1));
+    expect(requests.find((request) => request.method === "PUT")?.body).toMatchObject({
       uid: "typed-before",
       revision: 1,
       occasion: { title: "Tea in the garden" },
@@ -321,36 +321,38 @@ describe("the page of an occasion", () => {
       gap_pct: 2.5,
       stopped: false,
     };
-    const asked = show({ ...NONE, plan: PLAN }, planning);
+    const requests = show({ ...NONE, plan: PLAN }, planning);
     const panel = await screen.findByRole("region", { name: "Planning" });
     expect(panel.textContent).toContain("Looking for the best day. What lies below is the day as it was before.");
     expect(panel.textContent).toMatch(/at most 2\.5 % from the best there can be\. [45] s/);
-    await waitFor(() => expect(looks(asked)).toBeGreaterThan(2), { timeout: 4_000 }); // it is looked at again
+    await waitFor(() => expect(looks(requests)).toBeGreaterThan(2), { timeout: 4_000 }); // it is looked at again
     fireEvent.click(screen.getByRole("button", { name: "Take the one that is found" }));
     await waitFor(() => expect(screen.queryByRole("region", { name: "Planning" })).toBeNull());
-    expect(asked.filter((one) => one.method === "DELETE").map((one) => one.path)).toEqual([
+    expect(requests.filter((request) => request.method === "DELETE").map((request) => request.path)).toEqual([
       "/api/occasions/5/planning",
     ]);
   });
 
   it("stopped with nothing found, it can be planned again", async () => {
     const stopped = { says: "Looking for the best day", since: iso(0), gap_pct: null, stopped: true };
-    const asked = show({ ...NONE }, stopped);
+    const requests = show({ ...NONE }, stopped);
     expect((await screen.findByRole("region", { name: "Planning" })).textContent).toContain("Stopped before a day");
-    const before = looks(asked);
+    const before = looks(requests);
     fireEvent.click(screen.getByRole("button", { name: "Plan it" }));
     await waitFor(() => expect(screen.queryByRole("region", { name: "Planning" })).toBeNull());
-    expect(asked.some((one) => one.method === "POST" && one.path === "/api/occasions/5/planning")).toBe(true);
-    expect(looks(asked)).toBe(before); // nobody looks at what has stopped
+    expect(requests.some((request) => request.method === "POST" && request.path === "/api/occasions/5/planning")).toBe(
+      true,
+    );
+    expect(looks(requests)).toBe(before); // nobody looks at what has stopped
   });
 
   it("a press on a step says why it lies there, and pins it", async () => {
-    const asked = show({ ...NONE, plan: PLAN });
+    const requests = show({ ...NONE, plan: PLAN });
     fireEvent.keyDown(await screen.findByRole("button", { name: /^pound/ }), { key: "Enter" });
     expect(screen.getByRole("region", { name: "The step" }).textContent).toContain("after steam");
     fireEvent.click(screen.getByRole("button", { name: "Pin it here" }));
-    await waitFor(() => expect(asked.some((one) => one.method === "PUT")).toBe(true));
-    const put = asked.find((one) => one.method === "PUT")?.body as { occasion: Occasion };
+    await waitFor(() => expect(requests.some((request) => request.method === "PUT")).toBe(true));
+    const put = requests.find((request) => request.method === "PUT")?.body as { occasion: Occasion };
     expect(put.occasion.pins).toEqual([{ dish: 0, step: "pound", at: "2026-12-05T10:00" }]);
   });
 });

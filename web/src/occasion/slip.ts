@@ -14,16 +14,16 @@ export interface Reason {
 
 const minute = (instant: string) => Date.parse(instant) / 60_000;
 
-export function reasonOf(plan: Plan, one: Scheduled): Reason {
-  const mine = plan.scheduled.filter((other) => other.dish === one.dish);
+export function reasonOf(plan: Plan, item: Scheduled): Reason {
+  const mine = plan.scheduled.filter((other) => other.dish === item.dish);
   const byId = new Map(mine.map((other) => [other.step.id, other]));
-  const after = one.step.after.flatMap((wait) => {
+  const after = item.step.after.flatMap((wait) => {
     const step = byId.get(wait.step);
     if (!step) return [];
-    const gap = minute(one.starts) - minute(step.ends);
+    const gap = minute(item.starts) - minute(step.ends);
     return [{ step, gap, atLeast: wait.at_least, atMost: wait.at_most }];
   });
-  let slip = minute(plan.serve) - minute(one.ends);
+  let slip = minute(plan.serve) - minute(item.ends);
   let before: Scheduled | null = null;
   const holds = (by: number, step: Scheduled) => {
     if (by < slip) {
@@ -33,7 +33,7 @@ export function reasonOf(plan: Plan, one: Scheduled): Reason {
   };
   for (const other of mine)
     for (const wait of other.step.after)
-      if (wait.step === one.step.id) holds(minute(other.starts) - minute(one.ends) - wait.at_least, other);
+      if (wait.step === item.step.id) holds(minute(other.starts) - minute(item.ends) - wait.at_least, other);
   for (const wait of after) if (wait.atMost != null) holds(wait.atMost - wait.gap, wait.step);
   return { after, slip: Math.max(0, Math.round(slip)), before };
 }

@@ -37,8 +37,8 @@ export function timeScale(
   const folds = quiet
     .flatMap((night) => idleIn(night, busy))
     .map(({ from: a, to: b }) => ({ from: Math.max(a, from), to: Math.min(b, to) }))
-    .filter((one) => one.to - one.from > WORTH_FOLDING);
-  const folded = folds.reduce((sum, one) => sum + one.to - one.from, 0);
+    .filter((item) => item.to - item.from > WORTH_FOLDING);
+  const folded = folds.reduce((sum, item) => sum + item.to - item.from, 0);
   const perMs = (right - left - folds.length * FOLD_WIDE) / Math.max(1, to - from - folded);
   const pieces: Piece[] = [];
   let now = from;
@@ -55,37 +55,39 @@ export function timeScale(
     add(fold.to, true);
   }
   add(to, false);
-  const piece = (test: (one: Piece) => boolean) => pieces.find(test) ?? (pieces.at(-1) as Piece);
+  const piece = (test: (piece: Piece) => boolean) => pieces.find(test) ?? (pieces.at(-1) as Piece);
   return {
     from,
     to,
-    folds: pieces.filter((one) => one.folded),
+    folds: pieces.filter((piece) => piece.folded),
     x: (instant) => {
       if (instant <= from) return left;
       if (instant >= to) return right;
-      const one = piece((each) => instant < each.to);
-      return one.x + (one.wide * (instant - one.from)) / (one.to - one.from);
+      const eachPiece = piece((each) => instant < each.to);
+      return eachPiece.x + (eachPiece.wide * (instant - eachPiece.from)) / (eachPiece.to - eachPiece.from);
     },
     at: (place) => {
       if (place <= left) return from;
       if (place >= right) return to;
-      const one = piece((each) => place < each.x + each.wide);
-      return one.from + ((place - one.x) * (one.to - one.from)) / one.wide;
+      const eachPiece = piece((each) => place < each.x + each.wide);
+      return eachPiece.from + ((place - eachPiece.x) * (eachPiece.to - eachPiece.from)) / eachPiece.wide;
     },
   };
 }
 
 /** What of a span no busy one covers, in order. */
 function idleIn(span: Span, busy: Span[]): Span[] {
-  const inside = busy.filter((one) => one.to > span.from && one.from < span.to).sort((a, b) => a.from - b.from);
-  const found: Span[] = [];
+  const inside = busy
+    .filter((eachSpan) => eachSpan.to > span.from && eachSpan.from < span.to)
+    .sort((a, b) => a.from - b.from);
+  const spans: Span[] = [];
   let now = span.from;
   for (const one of inside) {
-    if (one.from > now) found.push({ from: now, to: one.from });
+    if (one.from > now) spans.push({ from: now, to: one.from });
     now = Math.max(now, one.to);
   }
-  if (now < span.to) found.push({ from: now, to: span.to });
-  return found;
+  if (now < span.to) spans.push({ from: now, to: span.to });
+  return spans;
 }
 
 /** Quiet hours that fall between two instants, on the kitchen's clock; `wall` tells it. */
@@ -95,8 +97,8 @@ export function quietSpans(
   quiet: { begins: string; ends: string },
   wall: (at: number) => string,
 ) {
-  const found: Span[] = [];
-  if (quiet.begins === quiet.ends) return found;
+  const spans: Span[] = [];
+  if (quiet.begins === quiet.ends) return spans;
   let began: number | null = null;
   for (let at = Math.ceil(from / 300_000) * 300_000; at <= to; at += 300_000) {
     const now = wall(at).slice(11);
@@ -104,10 +106,10 @@ export function quietSpans(
       quiet.begins <= quiet.ends ? now >= quiet.begins && now < quiet.ends : now >= quiet.begins || now < quiet.ends;
     if (inside && began == null) began = at;
     if (!inside && began != null) {
-      found.push({ from: began, to: at });
+      spans.push({ from: began, to: at });
       began = null;
     }
   }
-  if (began != null) found.push({ from: began, to });
-  return found;
+  if (began != null) spans.push({ from: began, to });
+  return spans;
 }

@@ -27,9 +27,9 @@ function unsaved(id: number): Unsaved | null {
   }
 }
 
-function keep(id: number, one: Unsaved) {
+function keep(id: number, unsaved: Unsaved) {
   try {
-    localStorage.setItem(keyOf(id), JSON.stringify(one));
+    localStorage.setItem(keyOf(id), JSON.stringify(unsaved));
   } catch {
     // No room left in this browser: it stands in the page, and is saved from there.
   }

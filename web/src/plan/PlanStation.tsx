@@ -33,7 +33,7 @@ export default function PlanStation({ editing, kitchen, plan, error }: Props) {
   const [people, setPeople] = useState("");
   const [title, setTitle] = useState("");
   const [picked, setPicked] = useState("");
-  const one = plan?.scheduled.find((each) => each.step.id === picked) ?? null;
+  const item = plan?.scheduled.find((each) => each.step.id === picked) ?? null;
   const serve = sheet.serve ?? "";
   const zone = kitchen.timezone;
 
@@ -130,11 +130,11 @@ export default function PlanStation({ editing, kitchen, plan, error }: Props) {
             plan={plan}
             kitchen={kitchen}
             dishes={[sheet.title]}
-            picked={one}
+            picked={item}
             onShift={serve ? nudge : undefined}
             onPick={(each) => setPicked(each.step.id)}
           />
-          {one && <OneStep plan={plan} one={one} zone={zone} />}
+          {item && <OneStep plan={plan} one={item} zone={zone} />}
           {saved && serve && <Risks sheet={editing.id} of={editing.worked} />}
         </>
       )}

@@ -7,7 +7,7 @@ import { api, ask, type WorkResult } from "../api/client";
 import { Causes } from "../ui/Causes";
 
 export function Risks({ sheet, of }: { sheet: number; of: WorkResult }) {
-  const found = useQuery({
+  const query = useQuery({
     queryKey: [
       "risks",
       sheet,
@@ -17,13 +17,13 @@ export function Risks({ sheet, of }: { sheet: number; of: WorkResult }) {
     ],
     queryFn: () => ask(api.GET("/api/sheets/{sheet_id}/risks", { params: { path: { sheet_id: sheet } } })),
   });
-  if (!found.data?.length) return null;
+  if (!query.data?.length) return null;
   return (
     <section aria-label={t`What is likeliest to go wrong`} className="mt-5 border-l-4 border-amber pl-4 print:hidden">
       <h3 className="text-xl">
         <Trans>What is likeliest to go wrong</Trans>
       </h3>
-      {found.data.slice(0, 3).map((fault) => (
+      {query.data.slice(0, 3).map((fault) => (
         <div key={fault.id} className="mt-2">
           <b>{fault.seen}</b>
           <Causes fault={{ ...fault, causes: fault.causes.filter((cause) => cause.speaks_for.length > 0) }} />

@@ -13,16 +13,16 @@ import { sendPicture, waitingPictures, withPicture } from "./picturesKept";
 
 export function Pictures({ run, step }: { run: number; step: string }) {
   const client = useQueryClient();
-  const found = useQuery({
+  const query = useQuery({
     queryKey: ["pictures", run],
     queryFn: () => ask(api.GET("/api/runs/{run_id}/pictures", { params: { path: { run_id: run } } })),
     staleTime: 30_000,
   });
   const [says, setSays] = useState("");
   const flush = useCallback(async () => {
-    for (const one of await waitingPictures()) {
+    for (const eachTaken of await waitingPictures()) {
       try {
-        await sendPicture(one);
+        await sendPicture(eachTaken);
         void client.invalidateQueries({ queryKey: ["pictures"] });
       } catch (error) {
         if (error instanceof Refused && error.status === 422) setSays(error.problems[0]?.says ?? t`It was not taken`);
@@ -41,19 +41,19 @@ export function Pictures({ run, step }: { run: number; step: string }) {
     const left = await waitingPictures();
     if (left.length) setSays(t`Kept here, to be sent.`);
   };
-  const shown = found.data?.filter((one) => one.step === step).slice(0, 4) ?? [];
+  const shown = query.data?.filter((item) => item.step === step).slice(0, 4) ?? [];
   return (
     <div className="mt-3 flex flex-wrap items-end gap-3">
-      {shown.map((one) => (
-        <figure key={one.id} className="m-0 w-36">
+      {shown.map((item) => (
+        <figure key={item.id} className="m-0 w-36">
           <img
-            src={`/api/pictures/${one.id}.webp`}
-            alt={t`${one.title} at this step, ${dayWords(one.at.slice(0, 10))}`}
+            src={`/api/pictures/${item.id}.webp`}
+            alt={t`${item.title} at this step, ${dayWords(item.at.slice(0, 10))}`}
             className="block h-28 w-36 rounded-md border border-ink object-cover"
             loading="lazy"
           />
           <figcaption className="text-sm text-ink2">
-            {one.run === run ? t`this one` : dayWords(one.at.slice(0, 10))}
+            {item.run === run ? t`this one` : dayWords(item.at.slice(0, 10))}
           </figcaption>
         </figure>
       ))}

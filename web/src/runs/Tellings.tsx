@@ -25,8 +25,8 @@ function gatherOfBefore() {
   const keys = Object.keys(localStorage).filter((key) => OF_BEFORE.test(key));
   for (const key of keys) {
     const run = Number(key.match(OF_BEFORE)?.[1]);
-    const found = JSON.parse(localStorage.getItem(key) ?? "[]") as ({ one: NewEvent; refused: unknown } | NewEvent)[];
-    const entries = found.map((entry) => {
+    const result = JSON.parse(localStorage.getItem(key) ?? "[]") as ({ one: NewEvent; refused: unknown } | NewEvent)[];
+    const entries = result.map((entry) => {
       const { one, refused } = "one" in entry ? entry : { one: entry, refused: null };
       return { one: { uid: one.uid, lane: String(run), run, event: one }, refused };
     });
@@ -49,7 +49,7 @@ export function TellingsProvider({ children }: { children: ReactNode }) {
     await client.cancelQueries({ queryKey: ["run", run] }); // an answer from before it would take it away again
     client.setQueryData<RunOpen>(["run", run], (was) => was && { ...was, events: inOrder(was.events, kept) });
   });
-  const open = [...new Set(outbox.waiting.map((one) => one.run))].join(" ");
+  const open = [...new Set(outbox.waiting.map((telling) => telling.run))].join(" ");
   const busy = outbox.waiting.length > 0;
   // When all is told, the rest is thought over: by the server, once for whatever happened, whoever asks.
   useRest(busy, open);
@@ -86,13 +86,13 @@ function useRest(busy: boolean, open: string) {
 
 /** Whether an answer was given before something that is known here was kept: the next press was quicker than it. */
 function isBefore(answer: RunOpen, known: RunOpen) {
-  const uids = new Set(answer.events.map((one) => one.uid));
-  return known.events.some((one) => !uids.has(one.uid));
+  const uids = new Set(answer.events.map((event) => event.uid));
+  return known.events.some((event) => !uids.has(event.uid));
 }
 
 /** The events with one more that the server has kept, in the order in which they happened. */
 function inOrder(events: RunOpen["events"], kept: RunOpen["events"][number]) {
-  const others = events.filter((one) => one.uid !== kept.uid);
-  const later = others.findIndex((one) => Date.parse(one.at) > Date.parse(kept.at));
+  const others = events.filter((event) => event.uid !== kept.uid);
+  const later = others.findIndex((item) => Date.parse(item.at) > Date.parse(kept.at));
   return later < 0 ? [...others, kept] : [...others.slice(0, later), kept, ...others.slice(later)];
 }

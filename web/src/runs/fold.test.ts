@@ -28,8 +28,8 @@ const coreOf = ({ heart }: Kept): CoreCurve | null => {
   return { ...heart, curve: { ...curve, core_c: heart_c } };
 };
 
-const found = import.meta.glob<Kept>("../../../tests/fixtures/histories/*.json", { eager: true, import: "default" });
-const files = Object.entries(found).map(([path, kept]) => [path.split("/").at(-1), kept] as const);
+const result = import.meta.glob<Kept>("../../../tests/fixtures/histories/*.json", { eager: true, import: "default" });
+const files = Object.entries(result).map(([path, kept]) => [path.split("/").at(-1), kept] as const);
 const all = files.flatMap(([name, kept]) =>
   kept.histories.map((history, i) => [`${name} ${i}`, kept, history] as const),
 );
@@ -49,7 +49,7 @@ function differences(mine: unknown, theirs: unknown, path = ""): string[] {
   }
   if (mine && theirs && typeof mine === "object" && typeof theirs === "object") {
     const keys = new Set([...Object.keys(mine), ...Object.keys(theirs)]);
-    const at = (one: object, key: string) => (one as Record<string, unknown>)[key];
+    const at = (item: object, key: string) => (item as Record<string, unknown>)[key];
     return [...keys].flatMap((key) => differences(at(mine, key), at(theirs, key), `${path}.${key}`));
   }
   return Object.is(mine, theirs) ? [] : apart;
@@ -60,7 +60,7 @@ const sinceThen = (state: RunState): RunState => ({
   ...state,
   says: [],
   choices: [],
-  steps: state.steps.map((one) => ({ ...one, paused: null, count: 0, who: "" })),
+  steps: state.steps.map((step) => ({ ...step, paused: null, count: 0, who: "" })),
 });
 
 describe("a frozen history", () => {
@@ -92,9 +92,9 @@ describe("every kind of event after every other", () => {
 
 it("refuses steps that wait for each other in a circle, as the server does", () => {
   const [first, second] = pairs.plan.scheduled.slice(0, 2) as [Plan["scheduled"][number], Plan["scheduled"][number]];
-  const waits = (one: typeof first, on: typeof first) => ({
-    ...one,
-    step: { ...one.step, after: [{ step: on.step.id, at_least: 0, at_most: null }] },
+  const waits = (item: typeof first, on: typeof first) => ({
+    ...item,
+    step: { ...item.step, after: [{ step: on.step.id, at_least: 0, at_most: null }] },
   });
   const circle = { ...pairs.plan, scheduled: [waits(first, second), waits(second, first)] };
   expect(() => stateOf(circle, [], Date.parse(circle.begin))).toThrow("circle");
@@ -107,12 +107,14 @@ describe("what the pairs seldom show", () => {
     ({ uid: `event-${++uids}`, at: pairs.plan.begin, kind, step, ...more }) as Event;
   const stateAfter = (...events: Event[]) => {
     const { steps } = stateOf(pairs.plan, events, begin);
-    return (id: string) => steps.find((one) => one.id === id) as StepState;
+    return (id: string) => steps.find((step) => step.id === id) as StepState;
   };
 
   it("of one id the first counts", () => {
     const first = event("weighed", "mix", { grams: 300 });
-    expect(stateAfter(first, { ...first, grams: 400 } as Event)("mix").weights.map((one) => one.grams)).toEqual([300]);
+    expect(stateAfter(first, { ...first, grams: 400 } as Event)("mix").weights.map((weight) => weight.grams)).toEqual([
+      300,
+    ]);
   });
   it("an undo that names nothing goes on backwards", () => {
     const [longer, undone] = [() => event("not_yet", "steam"), () => event("undone", null)];
@@ -120,7 +122,7 @@ describe("what the pairs seldom show", () => {
     expect(Date.parse(state.due as string) - begin).toBe(34 * 60_000);
   });
   it("a step that the plan does not have begins nothing", () => {
-    const [soak, syrup, mix, rest] = pairs.plan.scheduled.map((one) => one.step) as [StepResult, ...StepResult[]];
+    const [soak, syrup, mix, rest] = pairs.plan.scheduled.map((item) => item.step) as [StepResult, ...StepResult[]];
     const wait = [{ step: soak.id, at_least: 0, at_most: null }];
     const steps = [soak, syrup, { ...mix, after: wait }, { ...rest, after: wait }] as StepResult[];
     const plan = { ...pairs.plan, scheduled: steps.map((step, i) => ({ ...pairs.plan.scheduled[i], step })) } as Plan;

@@ -31,8 +31,8 @@ const restsOf = (plan: Plan, events: Event[]) =>
 export function planNow(plan: Plan, events: Event[]): Plan {
   const rests = restsOf(plan, events);
   if (rests.length === 0) return plan;
-  const newest = new Map(rests.flatMap((rest) => rest.scheduled.map((one) => [one.step.id, one] as const)));
-  return { ...plan, scheduled: plan.scheduled.map((one) => newest.get(one.step.id) ?? one) };
+  const newest = new Map(rests.flatMap((rest) => rest.scheduled.map((item) => [item.step.id, item] as const)));
+  return { ...plan, scheduled: plan.scheduled.map((item) => newest.get(item.step.id) ?? item) };
 }
 
 /**
@@ -40,13 +40,13 @@ export function planNow(plan: Plan, events: Event[]): Plan {
  * what had happened before it counts as it did when that plan was made.
  */
 export function standing(plan: Plan, events: Event[]): Event[] {
-  const steps = new Set(plan.scheduled.map((one) => one.step.id));
+  const steps = new Set(plan.scheduled.map((item) => item.step.id));
   const stands = new Map<string, Event>();
   const away = new Set<string>();
   const knew = new Map<string, Set<string>>(); // of each plan of the rest, what was away when it was made
   for (const event of events) {
     if (event.kind === "undone") {
-      const mark = (one: Event) => !away.has(one.uid) && UNDONE_UNNAMED.has(one.kind) && steps.has(one.step ?? "");
+      const mark = (item: Event) => !away.has(item.uid) && UNDONE_UNNAMED.has(item.kind) && steps.has(item.step ?? "");
       const of = event.of ?? [...stands.values()].reverse().find(mark)?.uid;
       if (of && stands.has(of) && stands.get(of)?.kind !== "finished") away.add(of);
     } else if (event.kind === "redone") {
@@ -60,7 +60,7 @@ export function standing(plan: Plan, events: Event[]): Event[] {
   const before: string[] = []; // of what moves anything
   for (const { uid, kind } of knew.size ? stands.values() : []) {
     const known = knew.get(uid);
-    if (known && before.some((one) => away.has(one) !== known.has(one))) fallen.add(uid);
+    if (known && before.some((name) => away.has(name) !== known.has(name))) fallen.add(uid);
     if (!IDLE.has(kind)) before.push(uid);
   }
   return [...stands.values()].filter((event) => !away.has(event.uid) && !fallen.has(event.uid));
@@ -96,7 +96,7 @@ class Fold {
   finished = false;
 
   constructor(readonly plan: Plan) {
-    this.steps = new Map(plan.scheduled.map((one) => [one.step.id, one.step]));
+    this.steps = new Map(plan.scheduled.map((item) => [item.step.id, item.step]));
   }
 
   ready(id: string) {
@@ -190,7 +190,7 @@ export function stateOf(
   const fold = new Fold(plan);
   for (const event of standing(plan, events)) fold.apply(event);
   const steps = project(fold, now, core, unit);
-  const ends = Math.max(...steps.map((one) => Date.parse(one.expected_ends)));
+  const ends = Math.max(...steps.map((step) => Date.parse(step.expected_ends)));
   const { focus, next } = focused(plan, steps, now);
   return {
     status: fold.finished ? "finished" : "running",
@@ -226,16 +226,16 @@ function readings(fold: Fold, step: StepResult, core: CoreCurve | null): Probed[
 function refitted(step: StepResult, core: CoreCurve | null, probed: Probed[], unit: "C" | "F"): Refit | null {
   if (!core || !step.window) return null;
   const shift = shiftOf(step, core);
-  const found = refit(core.curve, core, probed, unit);
-  if (!found) return null;
-  const { first, done, latest, was_done } = found;
-  return { ...found, first: first + shift, done: done + shift, latest: latest + shift, was_done: was_done + shift };
+  const result = refit(core.curve, core, probed, unit);
+  if (!result) return null;
+  const { first, done, latest, was_done } = result;
+  return { ...result, first: first + shift, done: done + shift, latest: latest + shift, was_done: was_done + shift };
 }
 
 /** Carry what has happened forward: a step begins when planned, or as soon after as what it waits for allows. */
 function project(fold: Fold, now: number, core: CoreCurve | null, unit: "C" | "F"): StepState[] {
   const ends = new Map<string, number>();
-  const found = new Map<string, StepState>();
+  const result = new Map<string, StepState>();
   for (const scheduled of inOrder(fold.plan)) {
     const { step } = scheduled;
     const probed = readings(fold, step, core);
@@ -254,7 +254,7 @@ function project(fold: Fold, now: number, core: CoreCurve | null, unit: "C" | "F
     const window = told && step.window ? { first_check: told.first, latest: told.latest } : step.window;
     const since = (minutes: number | undefined) =>
       started === undefined || minutes === undefined ? null : iso(started + minutes * MINUTE);
-    found.set(step.id, {
+    result.set(step.id, {
       id: step.id,
       status:
         ended !== undefined ? "done" : started !== undefined ? "running" : fold.ready(step.id) ? "ready" : "waiting",
@@ -276,22 +276,22 @@ function project(fold: Fold, now: number, core: CoreCurve | null, unit: "C" | "F
       who: fold.who.get(step.id) ?? scheduled.who ?? "",
     });
   }
-  return fold.plan.scheduled.map((one) => found.get(one.step.id) as StepState);
+  return fold.plan.scheduled.map((item) => result.get(item.step.id) as StepState);
 }
 
 /** The steps so that each comes after all that it waits for. */
 function inOrder(plan: Plan): Scheduled[] {
   const left = [...plan.scheduled];
   const placed = new Set<string>();
-  const found: Scheduled[] = [];
+  const result: Scheduled[] = [];
   while (left.length) {
     const at = left.findIndex(({ step }) => step.after.every((wait) => placed.has(wait.step)));
     if (at < 0) throw new Error("the steps wait for each other in a circle");
-    const [one] = left.splice(at, 1) as [Scheduled];
-    found.push(one);
-    placed.add(one.step.id);
+    const [item] = left.splice(at, 1) as [Scheduled];
+    result.push(item);
+    placed.add(item.step.id);
   }
-  return found;
+  return result;
 }
 
 type Urgency = readonly [number, number];
@@ -315,16 +315,17 @@ export const moreUrgent = (a: Urgency, b: Urgency) => a[0] - b[0] || a[1] - b[1]
 
 /** What the cook should look at now, and what comes after it. */
 function focused(plan: Plan, states: StepState[], now: number): { focus: string | null; next: string | null } {
-  const hands = new Map(plan.scheduled.map((one) => [one.step.id, one.step.hands]));
+  const hands = new Map(plan.scheduled.map((item) => [item.step.id, item.step.hands]));
   const ranked = states
-    .flatMap((one) => {
-      const rank = urgency(one, hands.get(one.id), now);
-      return rank ? [{ id: one.id, rank }] : [];
+    .flatMap((state) => {
+      const rank = urgency(state, hands.get(state.id), now);
+      return rank ? [{ id: state.id, rank }] : [];
     })
     .sort((a, b) => moreUrgent(a.rank, b.rank));
   const focus = ranked[0]?.id ?? null;
   const later = states.find(
-    (one) => (one.status === "ready" || one.status === "waiting") && one.id !== focus && hands.get(one.id) !== "free",
+    (state) =>
+      (state.status === "ready" || state.status === "waiting") && state.id !== focus && hands.get(state.id) !== "free",
   );
   return { focus, next: later?.id ?? null };
 }

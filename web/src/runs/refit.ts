@@ -30,8 +30,8 @@ export function refit(curve: TemperatureCurve, told: WindowTold, readings: Probe
   const prior = 1 / spread ** 2;
   let mean = 0;
   let precision = prior;
-  for (const one of readings) {
-    const seen = logFactor(curve.minutes, core, one);
+  for (const reading of readings) {
+    const seen = logFactor(curve.minutes, core, reading);
     if (!seen) continue;
     const weight = 1 / seen.sd ** 2;
     mean = (mean * precision + seen.log * weight) / (precision + weight);
@@ -53,26 +53,26 @@ export function refit(curve: TemperatureCurve, told: WindowTold, readings: Probe
   };
 }
 
-function logFactor(minutes: number[], core: number[], one: Probed): { log: number; sd: number } | null {
-  if (one.minute < TOO_SOON_MIN) return null;
+function logFactor(minutes: number[], core: number[], item: Probed): { log: number; sd: number } | null {
+  if (item.minute < TOO_SOON_MIN) return null;
   const low = core[0] as number;
   const high = core.at(-1) as number;
   const within = (value: number, from: number, to: number) => Math.min(Math.max(value, from), to);
-  const at = within(one.celsius, low + 1e-6, high - 1e-6);
+  const at = within(item.celsius, low + 1e-6, high - 1e-6);
   const told = interpolated(at, core, minutes);
   const step = 0.5 * READING_SD_C;
   const earlier = interpolated(within(at - step, low, high), core, minutes);
   const later = interpolated(within(at + step, low, high), core, minutes);
   if (later <= earlier || told <= 0) return null;
   let sd = ((later - earlier) / (2 * step)) * READING_SD_C;
-  if (one.celsius <= low + READING_SD_C || one.celsius >= high - READING_SD_C) sd *= 3;
+  if (item.celsius <= low + READING_SD_C || item.celsius >= high - READING_SD_C) sd *= 3;
   const most = Math.log(MOST_FACTOR);
-  return { log: within(Math.log(one.minute / told), -most, most), sd: Math.max(0.01, sd / told) };
+  return { log: within(Math.log(item.minute / told), -most, most), sd: Math.max(0.01, sd / told) };
 }
 
 /** y at x on the straight lines between points whose x never falls. Of several at one x, the last. */
 function interpolated(x: number, xs: number[], ys: number[]): number {
-  let right = xs.findIndex((one) => one > x);
+  let right = xs.findIndex((eachX) => eachX > x);
   if (right < 0) right = xs.length;
   if (right === 0) return ys[0] as number;
   if (right === xs.length) return ys.at(-1) as number;

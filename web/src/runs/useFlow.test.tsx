@@ -5,7 +5,7 @@ import { act, cleanup, renderHook } from "@testing-library/react";
 import type { ReactNode } from "react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { NewEvent, RunOpen } from "../api/client";
-import { type Answer, Around, type Asked, pass, serve } from "../testing";
+import { type Answer, Around, pass, type SeenRequest, serve } from "../testing";
 import { eventOf } from "./fold";
 import { KEPT, type Telling, TellingsProvider } from "./Tellings";
 import { useFlow } from "./useFlow";
@@ -44,19 +44,20 @@ const run = (more: Partial<RunOpen> = {}) =>
   }) as unknown as RunOpen;
 
 /** Keeps events as the real one does: the same uid twice is one; it is answered as it was kept. */
-function server(how: (asked: Asked) => Answer | null = () => null) {
+function server(how: (request: SeenRequest) => Answer | null = () => null) {
   const events: RunOpen["events"] = [];
-  return serve((asked) => {
-    const told = how(asked);
+  return serve((request) => {
+    const told = how(request);
     if (told && told !== "lost") return told;
-    if (asked.path.endsWith("/news")) return { body: { wall: BEGAN, events: { 3: events.length } } };
-    const event = post(asked) ? (asked.body as NewEvent) : null;
-    if (event && !events.some((one) => one.uid === event.uid)) events.push(eventOf(event, Date.parse(BEGAN)));
+    if (request.path.endsWith("/news")) return { body: { wall: BEGAN, events: { 3: events.length } } };
+    const event = post(request) ? (request.body as NewEvent) : null;
+    if (event && !events.some((eachEvent) => eachEvent.uid === event.uid))
+      events.push(eventOf(event, Date.parse(BEGAN)));
     if (told) return told;
-    return { body: event ? events.find((one) => one.uid === event.uid) : run({ events: [...events] }) };
+    return { body: event ? events.find((eachEvent) => eachEvent.uid === event.uid) : run({ events: [...events] }) };
   });
 }
-const post = (one: Asked) => one.method === "POST" && one.path.endsWith("/events");
+const post = (request: SeenRequest) => request.method === "POST" && request.path.endsWith("/events");
 const Both = ({ children }: { children: ReactNode }) => (
   <Around>
     <TellingsProvider>{children}</TellingsProvider>
@@ -67,12 +68,12 @@ const kept = () => JSON.parse(localStorage.getItem(KEPT) ?? "[]") as { one: Tell
 
 describe("an event", () => {
   it("is sent once, with an id and the run's own time", async () => {
-    const { asked } = server();
+    const { requests } = server();
     const { result } = mount();
     await pass(50);
     act(() => result.current.tell(3, { kind: "started", step: "mix" }));
     await pass(50);
-    const sent = asked.filter(post).map((one) => one.body as NewEvent);
+    const sent = requests.filter(post).map((request) => request.body as NewEvent);
     expect(sent).toHaveLength(1);
     expect(sent[0]).toMatchObject({ kind: "started", step: "mix", grams: null });
     expect(sent[0]?.uid.length).toBeGreaterThan(7);
@@ -83,24 +84,24 @@ describe("an event", () => {
 
   it("is seen at once, and goes out in order with its own time when the network is back", async () => {
     let away = false;
-    const { asked } = server((one) => (away && post(one) ? "unreachable" : null));
+    const { requests } = server((request) => (away && post(request) ? "unreachable" : null));
     const { result } = mount();
     await pass(50);
     away = true;
     act(() => result.current.tell(3, { kind: "done", step: "mix" }));
-    expect(result.current.run?.state.steps.map((one) => one.status)).toEqual(["done", "ready"]);
+    expect(result.current.run?.state.steps.map((step) => step.status)).toEqual(["done", "ready"]);
     await pass(100);
     act(() => result.current.tell(3, { kind: "noted", text: "thick" }));
     await pass(100);
-    expect(result.current.run?.state.notes.map((one) => one.text)).toEqual(["thick"]);
+    expect(result.current.run?.state.notes.map((note) => note.text)).toEqual(["thick"]);
     expect(result.current.outbox.waiting).toHaveLength(2);
-    const tried = asked.filter(post).length;
+    const tried = requests.filter(post).length;
     away = false;
     await pass(3_100);
-    const sent = asked.filter(post).slice(tried);
-    expect(sent.map((one) => (one.body as NewEvent).kind)).toEqual(["done", "noted"]);
+    const sent = requests.filter(post).slice(tried);
+    expect(sent.map((request) => (request.body as NewEvent).kind)).toEqual(["done", "noted"]);
     expect(result.current.outbox.waiting).toEqual([]);
-    expect(result.current.run?.state.steps.map((one) => one.status)).toEqual(["done", "ready"]);
+    expect(result.current.run?.state.steps.map((step) => step.status)).toEqual(["done", "ready"]);
   });
 
   it("never comes before what the page shows, though the clock was set back meanwhile", async () => {
@@ -113,14 +114,14 @@ describe("an event", () => {
     act(() => localStorage.setItem("kemble-clock-off", String(Date.parse(BEGAN) - Date.now())));
     act(() => result.current.tell(3, { kind: "noted", text: "second" }));
     await pass(50);
-    expect(result.current.run?.state.notes.map((one) => one.text)).toEqual(["first", "second"]);
+    expect(result.current.run?.state.notes.map((note) => note.text)).toEqual(["first", "second"]);
     expect(result.current.run?.events[1]?.at).toBe(first?.at);
   });
 
   it("whose answer was lost is sent again and stands once", async () => {
     let lose = true;
-    const { asked } = server((one) => {
-      if (!post(one) || !lose) return null;
+    const { requests } = server((request) => {
+      if (!post(request) || !lose) return null;
       lose = false;
       return "lost";
     });
@@ -128,14 +129,14 @@ describe("an event", () => {
     await pass(50);
     act(() => result.current.tell(3, { kind: "not_yet", step: "mix" }));
     await pass(2_000);
-    const uids = asked.filter(post).map((one) => (one.body as NewEvent).uid);
+    const uids = requests.filter(post).map((request) => (request.body as NewEvent).uid);
     expect(uids).toEqual([uids[0], uids[0]]);
     expect(result.current.run?.events).toHaveLength(1);
   });
 
   it("outlives a reload", async () => {
     let away = true;
-    const { asked } = server((one) => (away && post(one) ? "unreachable" : null));
+    const { requests } = server((request) => (away && post(request) ? "unreachable" : null));
     const first = mount();
     await pass(50);
     act(() => first.result.current.tell(3, { kind: "weighed", step: "mix", grams: 931 }));
@@ -145,14 +146,14 @@ describe("an event", () => {
     away = false;
     mount();
     await pass(100);
-    expect(asked.some((one) => (one.body as NewEvent | null)?.grams === 931)).toBe(true);
+    expect(requests.some((request) => (request.body as NewEvent | null)?.grams === 931)).toBe(true);
     expect(kept()).toEqual([]);
   });
 
   it("stands, though the rest was being thought over before it was told", async () => {
     let thought: RunOpen | null = null; // as it was read, and answered only later
-    const held = server((one) => {
-      if (!one.path.endsWith("/rest")) return null;
+    const held = server((request) => {
+      if (!request.path.endsWith("/rest")) return null;
       const answer = thought ?? run({ events: [...(result.current.run?.events ?? [])] });
       const answered = thought !== null;
       thought = answer;
@@ -164,16 +165,16 @@ describe("an event", () => {
     await pass(50);
     act(() => result.current.tell(3, { kind: "done", step: "mix" }));
     await pass(50);
-    expect(held.asked.filter((one) => one.path.endsWith("/rest")).length).toBeGreaterThan(0);
+    expect(held.requests.filter((request) => request.path.endsWith("/rest")).length).toBeGreaterThan(0);
     held.settle();
     await pass(50);
-    expect(result.current.run?.state.steps.map((one) => one.status)).toEqual(["done", "ready"]);
+    expect(result.current.run?.state.steps.map((step) => step.status)).toEqual(["done", "ready"]);
   });
 
   it("that will never be taken is kept, shown, and does not block the next", async () => {
     const problem = { path: "step", says: "is not a step of this run", accepts: "mix" };
-    server((one) =>
-      (one.body as NewEvent | null)?.step === "dance" ? { status: 422, body: { problems: [problem] } } : null,
+    server((request) =>
+      (request.body as NewEvent | null)?.step === "dance" ? { status: 422, body: { problems: [problem] } } : null,
     );
     const { result } = mount();
     await pass(50);
@@ -181,8 +182,8 @@ describe("an event", () => {
     await pass(50);
     act(() => result.current.tell(3, { kind: "done", step: "mix" }));
     await pass(50);
-    expect(result.current.outbox.refused.map((one) => one.refused)).toEqual([[problem]]);
-    expect(result.current.run?.events.map((one) => one.step)).toEqual(["mix"]);
+    expect(result.current.outbox.refused.map((entry) => entry.refused)).toEqual([[problem]]);
+    expect(result.current.run?.events.map((event) => event.step)).toEqual(["mix"]);
     expect(kept()).toHaveLength(1);
     act(() => result.current.outbox.seen(result.current.outbox.refused[0]?.one.uid as string));
     expect(kept()).toEqual([]);
@@ -190,30 +191,30 @@ describe("an event", () => {
 
   it.each([401, 403, 404, 409, 410, 429, 500, 502, 503, 507])("answered %i is kept, and sent again", async (status) => {
     let stumbles = true;
-    const { asked } = server((one) => (stumbles && post(one) ? { status, body: {} } : null));
+    const { requests } = server((request) => (stumbles && post(request) ? { status, body: {} } : null));
     const { result } = mount();
     await pass(50);
     act(() => result.current.tell(3, { kind: "done", step: "mix" }));
     await pass(8_000); // after 1, 2 and 4 seconds
-    expect(asked.filter(post)).toHaveLength(4);
+    expect(requests.filter(post)).toHaveLength(4);
     expect(result.current.outbox.waiting).toHaveLength(1);
     expect(kept()).toHaveLength(1);
     stumbles = false;
     await pass(8_000);
     expect(kept()).toEqual([]);
-    expect(result.current.run?.events.map((one) => one.kind)).toEqual(["done"]);
+    expect(result.current.run?.events.map((event) => event.kind)).toEqual(["done"]);
   });
 });
 
 it("what is told says what this device's clock showed, and how far that is known to be off", async () => {
   vi.setSystemTime(Date.parse(BEGAN) - 3 * 3_600_000);
-  const { asked } = server(() => null);
+  const { requests } = server(() => null);
   const { result } = mount();
   await pass(50);
   act(() => result.current.tell(3, { kind: "done", step: "mix" }));
   const pressed = Date.now();
   await pass(50);
-  const body = asked.find(post)?.body as NewEvent;
+  const body = requests.find(post)?.body as NewEvent;
   expect(body.device_at).toBe(new Date(pressed).toISOString());
   expect(Date.parse(body.device_now ?? "")).toBeGreaterThanOrEqual(pressed);
   expect(body.clock_error_s).toBeCloseTo(10_800, 0); // as the first answer told

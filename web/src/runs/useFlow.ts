@@ -37,24 +37,26 @@ export const runQuery = (id: number) => ({
 export function useFlow(id: number) {
   const first = useQuery(runQuery(id));
   const ids = first.data?.flow ?? [];
-  const found = useQueries({ queries: ids.filter((one) => one !== id).map(runQuery) });
+  const useQueryResults = useQueries({ queries: ids.filter((eachId) => eachId !== id).map(runQuery) });
   const tellings = useTellings();
-  useNews(id, [first.data, ...found.map((one) => one.data)]);
+  useNews(id, [first.data, ...useQueryResults.map((query) => query.data)]);
   const now = useRunClock(first.data);
 
-  const known = [first.data, ...found.map((one) => one.data)].filter((one): one is RunOpen => one !== undefined);
+  const known = [first.data, ...useQueryResults.map((query) => query.data)].filter(
+    (item): item is RunOpen => item !== undefined,
+  );
   const at = now();
   const makings = known.map((run) =>
     makingOf(
       run,
-      tellings.waiting.filter((one) => one.run === run.id).map((one) => one.event),
+      tellings.waiting.filter((telling) => telling.run === run.id).map((telling) => telling.event),
       at,
     ),
   );
 
   // A press answers what is on the page: it never comes before that, however the clocks are set meanwhile.
   const newestOf = (run: number) =>
-    Math.max(0, ...(makings.find((one) => one.id === run)?.events ?? []).map((event) => Date.parse(event.at)));
+    Math.max(0, ...(makings.find((making) => making.id === run)?.events ?? []).map((event) => Date.parse(event.at)));
 
   const send = (run: number, what: Happening, of: string | null = null) => {
     const event: NewEvent = {
@@ -91,7 +93,7 @@ export type Flow = ReturnType<typeof useFlow>;
 
 export function makingOf(run: RunOpen, waiting: NewEvent[], now: number): Making {
   const uids = new Set(run.events.map((event) => event.uid));
-  const events = [...run.events, ...waiting.filter((one) => !uids.has(one.uid)).map((one) => eventOf(one, now))];
+  const events = [...run.events, ...waiting.filter((item) => !uids.has(item.uid)).map((item) => eventOf(item, now))];
   const state = stateOf(run.plan, events, now, run.core, run.unit);
   const { undo, redo } = state.status === "running" ? takeable(run.plan, events) : { undo: null, redo: null };
   return { ...run, events, told: run.plan, plan: planNow(run.plan, events), state, undo, redo };
@@ -105,13 +107,13 @@ export function doneWith(making: Making, step: string, now: number): Making {
 
 /** Of all runs the one whose last word is the newest: what an undo takes back, whichever of them it was. */
 function newest<K extends "undo" | "redo">(makings: Making[], kind: K) {
-  let found: (Making & { [name in K]: Event }) | null = null;
-  for (const one of makings) {
-    const event = one[kind];
-    if (event && (!found || Date.parse(event.at) >= Date.parse((found[kind] as Event).at)))
-      found = one as Making & { [name in K]: Event };
+  let result: (Making & { [name in K]: Event }) | null = null;
+  for (const making of makings) {
+    const event = making[kind];
+    if (event && (!result || Date.parse(event.at) >= Date.parse((result[kind] as Event).at)))
+      result = making as Making & { [name in K]: Event };
   }
-  return found;
+  return result;
 }
 
 /** Whether another device has told anything: asked often, answered by a number for each run. */

@@ -69,7 +69,8 @@ function Door() {
     },
   });
   const asksForCode =
-    typed.code !== "" || (enter.error instanceof Refused && enter.error.problems.some((one) => one.path === "code"));
+    typed.code !== "" ||
+    (enter.error instanceof Refused && enter.error.problems.some((problem) => problem.path === "code"));
   return (
     <form
       className="mt-6 grid gap-4 text-lg"

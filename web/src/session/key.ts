@@ -6,8 +6,8 @@
 import { api, ask, Refused } from "../api/client";
 import { signedIn } from "../api/reach";
 
-const [, kind, found] = /^#(key|invited)=([\w-]+)$/.exec(location.hash) ?? [];
-if (found) history.replaceState(null, "", location.pathname + location.search);
+const [, kind, result] = /^#(key|invited)=([\w-]+)$/.exec(location.hash) ?? [];
+if (result) history.replaceState(null, "", location.pathname + location.search);
 
 // Pasted into a tab in which Kemble is open, an address that differs behind the # alone loads nothing by itself.
 window.addEventListener("hashchange", () => {
@@ -15,10 +15,10 @@ window.addEventListener("hashchange", () => {
 });
 
 /** The key of an invitation, if this page was opened by one. */
-export const invitation = kind === "invited" ? (found ?? null) : null;
+export const invitation = kind === "invited" ? (result ?? null) : null;
 
 /** Comes in with the key of the start command, if there was one. Gives why it was not taken. */
-export const usedKey: Promise<Refused | null> = kind === "key" && found ? use(found) : Promise.resolve(null);
+export const usedKey: Promise<Refused | null> = kind === "key" && result ? use(result) : Promise.resolve(null);
 
 async function use(key: string): Promise<Refused | null> {
   try {

@@ -25,9 +25,9 @@ export default function BesidePage() {
     queryFn: () => ask(api.GET("/api/sheets/{sheet_id}", { params: { path: { sheet_id: mine } } })),
   });
   const ways = useQuery(waysQuery);
-  const way = ways.data?.find((one) => one.id === sheet.data?.sheet.way);
+  const way = ways.data?.find((candidate) => candidate.id === sheet.data?.sheet.way);
   const others = useQuery({ ...sheetsQuery(1, way?.name ?? "", 50, "title"), enabled: way !== undefined });
-  const found = useQuery({
+  const comparison = useQuery({
     queryKey: ["beside", hers, mine],
     enabled: hers !== null,
     retry: false,
@@ -37,7 +37,7 @@ export default function BesidePage() {
     document.title = t`Her way and mine · Kemble`;
   }, []);
   if (!sheet.data || !way || !others.data) return <Waiting error={sheet.error ?? ways.error ?? others.error} />;
-  const choice = others.data.sheets.filter((one) => one.way === way.id && one.id !== mine);
+  const choice = others.data.sheets.filter((sheet) => sheet.way === way.id && sheet.id !== mine);
   return (
     <Frame
       title={
@@ -55,7 +55,7 @@ export default function BesidePage() {
           label={t`Beside`}
           className="mt-2"
           value={hers ?? ""}
-          options={choice.map((one) => [String(one.id), one.title] as const)}
+          options={choice.map((item) => [String(item.id), item.title] as const)}
           onPick={(id) => setQuery({ hers: id })}
         />
       ) : (
@@ -71,8 +71,8 @@ export default function BesidePage() {
           <Trans>Say which is hers. What was told by the cup is a cloud here, and not a point.</Trans>
         </p>
       )}
-      <Sorry error={found.error} />
-      {found.data && <Both told={found.data} way={way} />}
+      <Sorry error={comparison.error} />
+      {comparison.data && <Both told={comparison.data} way={way} />}
     </Frame>
   );
 }
@@ -105,17 +105,17 @@ function Both({ told, way }: { told: Comparison; way: WayCard }) {
             </p>
           )}
           <dl>
-            {told.explained.map((one) => (
-              <div key={one.outcome} className="hairline grid grid-cols-[6.5rem_1fr] gap-x-3 py-2">
-                <dt className="font-bold">{capital(said(one.outcome))}</dt>
+            {told.explained.map((item) => (
+              <div key={item.outcome} className="hairline grid grid-cols-[6.5rem_1fr] gap-x-3 py-2">
+                <dt className="font-bold">{capital(said(item.outcome))}</dt>
                 <dd>
-                  {one.says}
-                  {!one.sure && (
+                  {item.says}
+                  {!item.sure && (
                     <span className="text-look">
                       <Trans>; not told apart</Trans>
                     </span>
                   )}
-                  {one.by.map((words) => (
+                  {item.by.map((words) => (
                     <span key={words} className="block text-ink2">
                       {words}
                     </span>
@@ -140,9 +140,9 @@ function Opened({ of, open }: { of: "hers" | "mine"; open: Comparison["hers"]["o
         <Trans>What nobody knows of {said(of)}</Trans>
       </h2>
       <ul>
-        {open.map((one) => (
-          <li key={one.words} className="hairline flex items-center gap-3 py-1.5">
-            <span className="flex-1">{capital(one.words)}</span>
+        {open.map((item) => (
+          <li key={item.words} className="hairline flex items-center gap-3 py-1.5">
+            <span className="flex-1">{capital(item.words)}</span>
             <svg
               viewBox="0 0 100 10"
               className="hidden h-3 w-24 shrink-0 sm:block"
@@ -150,10 +150,10 @@ function Opened({ of, open }: { of: "hers" | "mine"; open: Comparison["hers"]["o
               preserveAspectRatio="none"
             >
               <rect width="100" height="10" fill="none" stroke="var(--color-ink)" />
-              <rect width={one.narrows_pct} height="10" fill="var(--color-look)" />
+              <rect width={item.narrows_pct} height="10" fill="var(--color-look)" />
             </svg>
             <span className="w-40 shrink-0 text-right">
-              <Trans>{one.narrows_pct.toFixed(0)} % of the cloud</Trans>
+              <Trans>{item.narrows_pct.toFixed(0)} % of the cloud</Trans>
             </span>
           </li>
         ))}

@@ -15,7 +15,7 @@ import type { Editing } from "./useSheet";
 export function ConflictDialog({ editing }: { editing: Editing }) {
   const navigate = useNavigate();
   const larder = useQuery(larderQuery);
-  const name = (id: string) => larder.data?.find((one) => one.id === id)?.name ?? id;
+  const name = (id: string) => larder.data?.find((item) => item.id === id)?.name ?? id;
   const failing = useMutation({ mutationFn: (what: () => Promise<unknown>) => what(), retry: false });
   const copy = () => failing.mutate(async () => navigate(`/sheets/${await editing.keepBoth()}/mix`));
   const { conflict, gone } = editing;

@@ -59,11 +59,11 @@ export function MoreSlip({ id }: { id: number }) {
                 <Trans>Templates at full size</Trans>
               </a>
               <span className="block pb-2 text-ink2">
-                {cut.map((one, i) => (
-                  <span key={one.id}>
+                {cut.map((item, i) => (
+                  <span key={item.id}>
                     {i > 0 && ", "}
-                    <a href={`/api/sheets/${id}/templates/${one.id}.svg`} download className="text-ink2">
-                      {one.title.toLowerCase()}
+                    <a href={`/api/sheets/${id}/templates/${item.id}.svg`} download className="text-ink2">
+                      {item.title.toLowerCase()}
                     </a>
                   </span>
                 ))}
@@ -75,10 +75,10 @@ export function MoreSlip({ id }: { id: number }) {
           <Trans>Take it along</Trans>
         </p>
         <ul>
-          {formats.data?.map((one) => (
-            <li key={one.id} className="hairline">
-              <a href={`/api/sheets/${id}/as/${one.id}`} download className={LOOK}>
-                {capital(one.label)}
+          {formats.data?.map((item) => (
+            <li key={item.id} className="hairline">
+              <a href={`/api/sheets/${id}/as/${item.id}`} download className={LOOK}>
+                {capital(item.label)}
               </a>
             </li>
           ))}

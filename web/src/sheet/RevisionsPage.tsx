@@ -26,7 +26,7 @@ export default function RevisionsPage() {
   const [find, setFind] = useState("");
   const path = { sheet_id: id };
   const key = ["revisions", id, page, find];
-  const found = useQuery({
+  const query = useQuery({
     queryKey: key,
     queryFn: () => ask(api.GET("/api/sheets/{sheet_id}/revisions", { params: { path, query: { page, find } } })),
   });
@@ -36,7 +36,7 @@ export default function RevisionsPage() {
   const back = useMutation({
     mutationFn: async (number: number) => {
       const sheet = await sheetAt(number);
-      const over = found.data?.at ?? 1;
+      const over = query.data?.at ?? 1;
       return ask(
         api.PUT("/api/sheets/{sheet_id}", { params: { path }, body: { uid: newId(), revision: over, sheet } }),
       );
@@ -68,8 +68,8 @@ export default function RevisionsPage() {
   useEffect(() => {
     document.title = t`Revisions · Kemble`;
   }, []);
-  if (!found.data || !kitchen.data) return <Waiting error={found.error ?? kitchen.error} />;
-  const { title, at, revisions, pages, total } = found.data;
+  if (!query.data || !kitchen.data) return <Waiting error={query.error ?? kitchen.error} />;
+  const { title, at, revisions, pages, total } = query.data;
   const zone = kitchen.data.kitchen.timezone;
   return (
     <Frame
@@ -94,27 +94,30 @@ export default function RevisionsPage() {
       </p>
       <Sorry error={back.error ?? branch.error ?? name.error} />
       <ol className="mt-4 list-none p-0">
-        {revisions.map((one) => (
-          <li key={one.number} className="hairline grid gap-x-8 gap-y-1 py-3 md:grid-cols-[13rem_minmax(0,1fr)_auto]">
+        {revisions.map((revision) => (
+          <li
+            key={revision.number}
+            className="hairline grid gap-x-8 gap-y-1 py-3 md:grid-cols-[13rem_minmax(0,1fr)_auto]"
+          >
             <p>
-              <b className="text-xl">{one.number}</b>
-              {one.number === at && (
+              <b className="text-xl">{revision.number}</b>
+              {revision.number === at && (
                 <span className="text-green">
                   <Trans> as it stands</Trans>
                 </span>
               )}
               <span className="block text-ink2">
-                {dayOf(one.saved, zone)}, {timeOfDay(one.saved, zone)}
+                {dayOf(revision.saved, zone)}, {timeOfDay(revision.saved, zone)}
               </span>
             </p>
             <div className="min-w-0">
               <NameOf
-                value={one.name}
-                number={one.number}
-                onName={(words) => name.mutate({ number: one.number, words })}
+                value={revision.name}
+                number={revision.number}
+                onName={(words) => name.mutate({ number: revision.number, words })}
               />
-              <p>{one.changed.length ? `${capital(one.changed.join("; "))}.` : t`As it began.`}</p>
-              {one.batches.map((batch) => (
+              <p>{revision.changed.length ? `${capital(revision.changed.join("; "))}.` : t`As it began.`}</p>
+              {revision.batches.map((batch) => (
                 <Link
                   key={batch.batch}
                   to={`/log/${batch.batch}`}
@@ -128,19 +131,19 @@ export default function RevisionsPage() {
               ))}
             </div>
             <p className="flex flex-wrap gap-x-5">
-              {one.number !== at && (
-                <LinkButton onClick={() => back.mutate(one.number)}>
+              {revision.number !== at && (
+                <LinkButton onClick={() => back.mutate(revision.number)}>
                   <Trans>go back to it</Trans>
                 </LinkButton>
               )}
-              <LinkButton onClick={() => branch.mutate(one.number)}>
+              <LinkButton onClick={() => branch.mutate(revision.number)}>
                 <Trans>a sheet of its own</Trans>
               </LinkButton>
             </p>
           </li>
         ))}
       </ol>
-      <Pages page={found.data.page} pages={pages} total={total} what="revisions" onTurn={setPage} />
+      <Pages page={query.data.page} pages={pages} total={total} what="revisions" onTurn={setPage} />
     </Frame>
   );
 }

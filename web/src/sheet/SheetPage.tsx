@@ -53,9 +53,9 @@ export default function SheetPage() {
   });
   const ways = useQuery(waysQuery);
   const kitchen = useQuery(kitchenQuery);
-  const at = STATIONS.find((one) => one === station);
+  const at = STATIONS.find((eachStation) => eachStation === station);
   if (!at) return <Navigate to={`/sheets/${id}/mix`} replace />;
-  const way = ways.data?.find((one) => one.id === opened.data?.sheet.way);
+  const way = ways.data?.find((item) => item.id === opened.data?.sheet.way);
   if (!opened.data && opened.error instanceof Refused && opened.error.status === 410)
     return <Dropped id={id} error={opened.error} />;
   if (!opened.data || !way || !kitchen.data) return <Waiting error={opened.error ?? ways.error ?? kitchen.error} />;
@@ -89,7 +89,7 @@ function OpenSheet(props: { opened: SheetOpen; at: StationId; way: WayCard; kitc
   const editing = useSheet(opened);
   const { sheet, worked, moved, problems } = editing;
   const occasions = useQuery(occasionsQuery);
-  const occasion = occasions.data?.find((one) => one.sheets.includes(editing.id));
+  const occasion = occasions.data?.find((item) => item.sheets.includes(editing.id));
   useStationKeys(editing.id);
   useEffect(() => {
     document.title = t`${sheet.title}: ${STATION_NAMES[at]} · Kemble`;

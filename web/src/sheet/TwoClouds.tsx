@@ -16,10 +16,13 @@ type Point = [number, number];
 
 export function TwoClouds({ told, way }: { told: Comparison; way: WayCard }) {
   const [box, W] = useRoom<HTMLDivElement>(MOST_WIDE);
-  const zone = way.zone.map((one): Point => [one.hydration_pct, one.sugar_pct]);
-  const points = [...zone, ...[...told.hers.outline, ...told.mine.outline].map((one): Point => [one.water, one.sugar])];
+  const zone = way.zone.map((item): Point => [item.hydration_pct, item.sugar_pct]);
+  const points = [
+    ...zone,
+    ...[...told.hers.outline, ...told.mine.outline].map((item): Point => [item.water, item.sugar]),
+  ];
   const scale = (at: 0 | 1, from: number, to: number) => {
-    const all = points.map((one) => one[at]);
+    const all = points.map((point) => point[at]);
     const [low, high] = [Math.min(...all), Math.max(...all)];
     const room = Math.max(1, (high - low) * 0.08);
     return scaleLinear([Math.max(0, low - room), high + room], [from, to]);
@@ -27,8 +30,8 @@ export function TwoClouds({ told, way }: { told: Comparison; way: WayCard }) {
   const x = scale(0, PAD.left, W - PAD.right);
   const y = scale(1, H - PAD.bottom, PAD.top);
   const path = line<Point>()
-    .x((one) => x(one[0]))
-    .y((one) => y(one[1]));
+    .x((point) => x(point[0]))
+    .y((point) => y(point[1]));
   const zonePath = path.curve(curveCatmullRomClosed.alpha(0.5))(zone) ?? "";
   const says = (["hers", "mine"] as const)
     .map((which) => {

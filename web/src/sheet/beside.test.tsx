@@ -61,11 +61,12 @@ const WAY = {
 };
 
 async function show(path: string, sheets = [{ id: 2, title: "Hers", way: "set-cake" }]) {
-  const { asked } = serve((one) => {
-    if (one.path === "/api/ways") return { body: [WAY] };
-    if (one.path === "/api/sheets") return { body: { sheets: [...sheets, { id: 1, title: "Mine", way: "set-cake" }] } };
-    if (one.path === "/api/sheets/1") return { body: { sheet: { title: "Mine", way: "set-cake" } } };
-    if (one.path === "/api/beside") return { body: TOLD };
+  const { requests } = serve((request) => {
+    if (request.path === "/api/ways") return { body: [WAY] };
+    if (request.path === "/api/sheets")
+      return { body: { sheets: [...sheets, { id: 1, title: "Mine", way: "set-cake" }] } };
+    if (request.path === "/api/sheets/1") return { body: { sheet: { title: "Mine", way: "set-cake" } } };
+    if (request.path === "/api/beside") return { body: TOLD };
     return { body: {} };
   });
   render(
@@ -78,18 +79,18 @@ async function show(path: string, sheets = [{ id: 2, title: "Hers", way: "set-ca
     </QueryClientProvider>,
   );
   await pass(100);
-  return asked;
+  return requests;
 }
 
 const numbers = (element: Element, ...names: string[]) => names.map((name) => Number(element.getAttribute(name)));
 
 describe("her way and mine", () => {
   it("asks which is hers, and then for both", async () => {
-    const asked = await show("/sheets/1/beside");
+    const requests = await show("/sheets/1/beside");
     expect(screen.queryByRole("radio", { name: "Mine" })).toBeNull();
     fireEvent.click(screen.getByRole("radio", { name: "Hers" }));
     await pass(100);
-    const query = asked.find((one) => one.path === "/api/beside")?.query;
+    const query = requests.find((request) => request.path === "/api/beside")?.query;
     expect([query?.get("hers"), query?.get("mine")]).toEqual(["2", "1"]);
   });
 

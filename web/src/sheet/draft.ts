@@ -48,13 +48,13 @@ export function kept(id: number): Kept | null {
   const own = prefix(id) + tab();
   const keys = Object.keys(localStorage).filter((key) => key.startsWith(prefix(id)));
   for (const key of keys.sort((a, b) => Number(b === own) - Number(a === own))) {
-    const found = read(localStorage, key);
-    if (found && key !== own && Date.now() - found.at < ABANDONED_MS) continue;
+    const result = read(localStorage, key);
+    if (result && key !== own && Date.now() - result.at < ABANDONED_MS) continue;
     localStorage.removeItem(key);
-    if (!found) continue;
+    if (!result) continue;
     const { past, future } = history ?? { past: [], future: [] };
-    keep(id, { ...found.kept, past, future });
-    return { ...found.kept, past, future };
+    keep(id, { ...result.kept, past, future });
+    return { ...result.kept, past, future };
   }
   return history?.kept ?? null;
 }
@@ -74,10 +74,10 @@ function whenRoom(write: () => void) {
 
 function read(store: Storage, key: string) {
   try {
-    const found = JSON.parse(store.getItem(key) ?? "null") as (Packed & { at: number }) | null;
-    if (!found) return null;
-    const whole = unpacked(found);
-    return { at: found.at, kept: whole, past: whole.past, future: whole.future };
+    const result = JSON.parse(store.getItem(key) ?? "null") as (Packed & { at: number }) | null;
+    if (!result) return null;
+    const whole = unpacked(result);
+    return { at: result.at, kept: whole, past: whole.past, future: whole.future };
   } catch {
     return null;
   }
@@ -98,12 +98,12 @@ function packed(whole: Kept): Packed {
     places.set(sheet, sheets.length);
     return sheets.push(sheet) - 1;
   };
-  const change = (one: Change) => [place(one.from), place(one.to)];
+  const change = (change: Change) => [place(change.from), place(change.to)];
   const kept = {
     saved: { ...whole.saved, sheet: place(whole.saved.sheet) },
     ops: whole.ops.map((op) => ("change" in op ? { id: op.id, change: change(op.change) } : op)),
     sending: whole.sending && { ...whole.sending, sheet: place(whole.sending.sheet) },
-    past: whole.past.map((one) => ({ id: one.id, change: one.change && change(one.change) })),
+    past: whole.past.map((item) => ({ id: item.id, change: item.change && change(item.change) })),
     future: whole.future.map(change),
   };
   return { sheets, kept };
@@ -113,7 +113,7 @@ function unpacked({ sheets, kept }: Packed): Kept {
   const at = (place: number) => sheets[place] as Sheet;
   const change = ([from, to]: [number, number]): Change => ({ from: at(from), to: at(to) });
   type Pair = [number, number];
-  const found = kept as {
+  const result = kept as {
     saved: { revision: number; sheet: number };
     ops: ({ id: number; change: Pair } | Op)[];
     sending: (Omit<NonNullable<Kept["sending"]>, "sheet"> & { sheet: number }) | null;
@@ -121,10 +121,10 @@ function unpacked({ sheets, kept }: Packed): Kept {
     future: Pair[];
   };
   return {
-    saved: { ...found.saved, sheet: at(found.saved.sheet) },
-    ops: found.ops.map((op) => ("change" in op ? { id: op.id, change: change(op.change as Pair) } : op)),
-    sending: found.sending && { ...found.sending, sheet: at(found.sending.sheet) },
-    past: found.past.map((one) => ({ id: one.id, change: one.change && change(one.change) })),
-    future: found.future.map(change),
+    saved: { ...result.saved, sheet: at(result.saved.sheet) },
+    ops: result.ops.map((op) => ("change" in op ? { id: op.id, change: change(op.change as Pair) } : op)),
+    sending: result.sending && { ...result.sending, sheet: at(result.sending.sheet) },
+    past: result.past.map((item) => ({ id: item.id, change: item.change && change(item.change) })),
+    future: result.future.map(change),
   };
 }

@@ -32,7 +32,7 @@ export const newPart = (role: PartRole, name: string, family: string, lines: Lin
 
 const withLines = (sheet: Sheet, part: number, change: (lines: Line[]) => Line[]): Sheet => ({
   ...sheet,
-  parts: sheet.parts.map((one, p) => (p !== part ? one : { ...one, lines: change(one.lines) })),
+  parts: sheet.parts.map((eachPart, p) => (p !== part ? eachPart : { ...eachPart, lines: change(eachPart.lines) })),
 });
 
 export const withLine = (sheet: Sheet, part: number, line: number, change: (line: Line) => Line | null): Sheet =>

@@ -28,7 +28,7 @@ export function replay<T>(from: T, to: T, onto: T): Merged<T> {
 
 export function same(a: unknown, b: unknown): boolean {
   if (Object.is(a, b)) return true;
-  if (Array.isArray(a) && Array.isArray(b)) return a.length === b.length && a.every((one, i) => same(one, b[i]));
+  if (Array.isArray(a) && Array.isArray(b)) return a.length === b.length && a.every((item, i) => same(item, b[i]));
   if (!isObject(a) || !isObject(b)) return false;
   const keys = Object.keys(a);
   return keys.length === Object.keys(b).length && keys.every((key) => key in b && same(a[key], b[key]));
@@ -42,7 +42,7 @@ function merge(from: unknown, to: unknown, onto: unknown, path: string[], clashe
     const name = nameOf([...from, ...to, ...onto]);
     if (name) return mergeNamed(from, to, onto, name, path, clashes);
     if (from.length === to.length && to.length === onto.length)
-      return to.map((one, i) => merge(from[i], one, onto[i], [...path, String(i)], clashes));
+      return to.map((item, i) => merge(from[i], item, onto[i], [...path, String(i)], clashes));
   }
   clashes.push({ path, mine: to, theirs: onto });
   return to;
@@ -51,8 +51,8 @@ function merge(from: unknown, to: unknown, onto: unknown, path: string[], clashe
 function mergeObjects(from: Json, to: Json, onto: Json, path: string[], clashes: Clash[]): Json {
   const value: Json = {};
   for (const key of new Set([...Object.keys(onto), ...Object.keys(to)])) {
-    const found = mergeEntry(at(from, key), at(to, key), at(onto, key), [...path, key], clashes);
-    if (found !== ABSENT) value[key] = found;
+    const result = mergeEntry(at(from, key), at(to, key), at(onto, key), [...path, key], clashes);
+    if (result !== ABSENT) value[key] = result;
   }
   return value;
 }
@@ -85,24 +85,26 @@ function mergeNamed(
   const order = together(moved ? mine : theirs, moved ? theirs : mine);
   return order
     .map((key) => mergeEntry(got(before, key), got(mine, key), got(theirs, key), [...path, key], clashes))
-    .filter((one) => one !== ABSENT);
+    .filter((item) => item !== ABSENT);
 }
 
 /** What the members of a list are told apart by; null when they have no such thing. */
 function nameOf(members: unknown[]): string | null {
-  return ["role", "ingredient", "id"].find((name) => members.every((one) => isObject(one) && name in one)) ?? null;
+  return (
+    ["role", "ingredient", "id"].find((name) => members.every((member) => isObject(member) && name in member)) ?? null
+  );
 }
 
 /** By name; the second of a name is another. */
 function named(all: unknown[], name: string): Named {
-  const found: Named = new Map();
-  for (const one of all) {
-    const base = String((one as Json)[name]);
+  const foundNamed: Named = new Map();
+  for (const item of all) {
+    const base = String((item as Json)[name]);
     let key = base;
-    for (let n = 2; found.has(key); n += 1) key = `${base} ${n}`;
-    found.set(key, one);
+    for (let n = 2; foundNamed.has(key); n += 1) key = `${base} ${n}`;
+    foundNamed.set(key, item);
   }
-  return found;
+  return foundNamed;
 }
 
 const inBoth = (a: Named, b: Named) => [...a.keys()].filter((key) => b.has(key));
@@ -120,5 +122,5 @@ function together(first: Named, other: Named): string[] {
 }
 
 const got = (all: Named, key: string) => (all.has(key) ? all.get(key) : ABSENT);
-const at = (one: Json, key: string) => (key in one ? one[key] : ABSENT);
-const isObject = (one: unknown): one is Json => typeof one === "object" && one !== null && !Array.isArray(one);
+const at = (json: Json, key: string) => (key in json ? json[key] : ABSENT);
+const isObject = (item: unknown): item is Json => typeof item === "object" && item !== null && !Array.isArray(item);

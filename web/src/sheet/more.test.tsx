@@ -26,7 +26,7 @@ it("leads to its revisions, to her way, to paper, and to every format that there
   render(<MoreSlip id={7} />, { wrapper: Around });
   fireEvent.click(screen.getByRole("button", { name: "More" }));
   await pass(50);
-  const links = screen.getAllByRole("link").map((one) => one.getAttribute("href"));
+  const links = screen.getAllByRole("link").map((element) => element.getAttribute("href"));
   expect(links).toEqual([
     "/sheets/7/revisions",
     "/sheets/7/beside",

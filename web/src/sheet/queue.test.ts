@@ -115,7 +115,7 @@ class Tab {
   }
 
   fail(travelling: Travelling, status: number) {
-    this.way = this.way.filter((one) => one !== travelling);
+    this.way = this.way.filter((eachTravelling) => eachTravelling !== travelling);
     const { want } = travelling;
     this.tell({ is: "failed", want, status, problems: [PROBLEM], worked: null, at: this.clock.now });
   }
@@ -143,7 +143,7 @@ class Tab {
 
   hear(travelling: Travelling) {
     if (!travelling.answer) return;
-    this.way = this.way.filter((one) => one !== travelling);
+    this.way = this.way.filter((eachTravelling) => eachTravelling !== travelling);
     this.tell(travelling.answer());
   }
 
@@ -223,7 +223,7 @@ function play(list: Move[]) {
       if (move.do === "stumble") tab.fail(travelling, 500);
       if (move.do === "sign out") tab.fail(travelling, 401);
     }
-    for (const one of all) check(one);
+    for (const eachTab of all) check(eachTab);
   }
   for (let round = 0; round < 400; round += 1) {
     clock.now += 31_000;
@@ -245,8 +245,8 @@ function play(list: Move[]) {
 /** What holds at every moment. */
 function check(tab: Tab) {
   const { queue } = tab;
-  expect(tab.way.filter((one) => one.want.lane === "save").length).toBeLessThanOrEqual(1);
-  expect(tab.way.filter((one) => one.want.lane === "work").length).toBeLessThanOrEqual(1);
+  expect(tab.way.filter((travelling) => travelling.want.lane === "save").length).toBeLessThanOrEqual(1);
+  expect(tab.way.filter((travelling) => travelling.want.lane === "work").length).toBeLessThanOrEqual(1);
   if (saving(queue) === "saved") expect(same(queue.sheet, queue.saved.sheet)).toBe(true);
   if (isFresh(queue)) expect(queue.drawn.sheet).toBe(queue.sheet);
   // What is shown is what would be taken up after a reload.
@@ -264,21 +264,21 @@ describe("whatever the network does, from two tabs", () => {
           expect(isFresh(tab.queue)).toBe(true);
           expect(tab.queue.drawn.worked).toEqual(workedOf(tab.queue.sheet));
         }
-        const found = marks(server.sheet);
-        expect(new Set(found).size).toBe(found.length);
-        for (const mark of made) if (!undone.has(mark)) expect(found).toContain(mark);
+        const result = marks(server.sheet);
+        expect(new Set(result).size).toBe(result.length);
+        for (const mark of made) if (!undone.has(mark)) expect(result).toContain(mark);
       }),
       { numRuns: 400 },
     );
   });
 
   it("in one tab an undone edit is gone, and no save is taken for somebody else's", () => {
-    const one = moves.map((list) => (list as Move[]).map((move) => ("tab" in move ? { ...move, tab: 0 } : move)));
+    const arbitrary = moves.map((list) => (list as Move[]).map((move) => ("tab" in move ? { ...move, tab: 0 } : move)));
     fc.assert(
-      fc.property(one, (list) => {
+      fc.property(arbitrary, (list) => {
         const { server, made, undone } = play(list);
-        const found = marks(server.sheet);
-        for (const mark of made) expect(found.includes(mark)).toBe(!undone.has(mark));
+        const result = marks(server.sheet);
+        for (const mark of made) expect(result.includes(mark)).toBe(!undone.has(mark));
       }),
       { numRuns: 300 },
     );
@@ -299,7 +299,7 @@ describe("by hand", () => {
   });
   const edit = (queue: Queue, value: number) =>
     next(queue, { is: "changed", from: queue.sheet, to: withWater(queue.sheet, value), at });
-  const want = (queue: Queue, lane: Want["lane"], now = later) => wants(queue, now).find((one) => one.lane === lane);
+  const want = (queue: Queue, lane: Want["lane"], now = later) => wants(queue, now).find((want) => want.lane === lane);
   const ask = (queue: Queue, lane: Want["lane"], uid = "u") =>
     next(queue, { is: "asked", want: want(queue, lane) as Want, uid });
   const fails = (queue: Queue, what: Want, status: number) =>

@@ -128,7 +128,7 @@ export function begun(saved: Saved, worked: WorkResult, kept: Kept | null): Queu
     look: saved.revision > from.saved.revision,
     touched: 0,
     settles: 0,
-    ids: Math.max(0, ...from.ops.map((op) => op.id), ...from.past.map((one) => one.id)) + 1,
+    ids: Math.max(0, ...from.ops.map((op) => op.id), ...from.past.map((item) => item.id)) + 1,
   };
 }
 
@@ -149,26 +149,29 @@ const known = (ops: Op[]) => {
 export function wants(queue: Queue, now: number): Want[] {
   const { lanes, ops } = queue;
   const open = (lane: Lane) => !lanes[lane].busy && now >= lanes[lane].until;
-  const found: Want[] = [];
+  const foundWants: Want[] = [];
   const wish = ops[known(ops)];
   if (open("work")) {
     if (wish && "wish" in wish) {
       const sheet = fold(queue.saved.sheet, ops.slice(0, known(ops)));
-      found.push({ lane: "work", sheet, before: queue.anchor, wish: wish.wish, id: wish.id });
+      foundWants.push({ lane: "work", sheet, before: queue.anchor, wish: wish.wish, id: wish.id });
     } else if (queue.drawn.sheet !== queue.sheet && queue.refused.work?.sheet !== queue.sheet) {
-      found.push({ lane: "work", sheet: queue.sheet, before: queue.anchor, wish: null, id: 0 });
+      foundWants.push({ lane: "work", sheet: queue.sheet, before: queue.anchor, wish: null, id: 0 });
     }
   }
   if (open("save") && !lanes.theirs.busy && !queue.conflict && !queue.gone) {
-    if (queue.sending) found.push({ lane: "save", sending: queue.sending });
+    if (queue.sending) foundWants.push({ lane: "save", sending: queue.sending });
     else if (known(ops) && !queue.look && now >= queue.touched + SAVE_MS) {
       const sheet = fold(queue.saved.sheet, ops.slice(0, known(ops)));
       if (queue.refused.save?.sheet !== sheet)
-        found.push({ lane: "save", sending: { uid: null, revision: queue.saved.revision, sheet, ops: known(ops) } });
+        foundWants.push({
+          lane: "save",
+          sending: { uid: null, revision: queue.saved.revision, sheet, ops: known(ops) },
+        });
     }
   }
-  if (open("theirs") && queue.look && !queue.sending && !queue.gone) found.push({ lane: "theirs" });
-  return found;
+  if (open("theirs") && queue.look && !queue.sending && !queue.gone) foundWants.push({ lane: "theirs" });
+  return foundWants;
 }
 
 /** When `wants` may want something that it does not want now; null when only a happening can tell. */
@@ -283,7 +286,7 @@ const ABSOLUTE = new Set<Adjustment["by"]>(["ratio", "filling_share", "base", "b
 
 function supersedes(wish: Adjustment, earlier: Adjustment) {
   if (wish.by !== earlier.by || !ABSOLUTE.has(wish.by)) return false;
-  const said = (one: Adjustment) => Object.keys(one).filter((key) => one[key as keyof Adjustment] != null);
+  const said = (item: Adjustment) => Object.keys(item).filter((key) => item[key as keyof Adjustment] != null);
   return wish.role === earlier.role && same(said(wish).sort(), said(earlier).sort());
 }
 
@@ -306,7 +309,7 @@ function worked(queue: Queue, want: Extract<Want, { lane: "work" }>, answer: Dra
   }
   const change = { from: want.sheet, to: answer.sheet };
   const ops = queue.ops.map((op) => (op.id === want.id && "wish" in op ? { id: op.id, change } : op));
-  const past = queue.past.map((one) => (one.id === want.id ? { ...one, change } : one));
+  const past = queue.past.map((item) => (item.id === want.id ? { ...item, change } : item));
   return { ...settled, ops, past, sheet: fold(queue.saved.sheet, ops), drawn: answer, touched: at };
 }
 
@@ -374,7 +377,7 @@ function notWorked(
 ): Queue {
   if (want.wish) {
     const ops = queue.ops.filter((op) => op.id !== want.id);
-    const past = queue.past.filter((one) => one.id !== want.id);
+    const past = queue.past.filter((item) => item.id !== want.id);
     const sheet = fold(queue.saved.sheet, ops);
     return { ...queue, ops, past, sheet, refused: { ...queue.refused, wish: { sheet, problems } } };
   }
@@ -411,8 +414,10 @@ export const isFresh = (queue: Queue) => queue.drawn.sheet === queue.sheet;
 /** What is wrong with the sheet as it is shown: problems of sheets before it are of no use. */
 export function problems(queue: Queue): Problem[] {
   const { work, save, wish } = queue.refused;
-  const about = [work, save, wish].filter((one) => one?.sheet === queue.sheet).flatMap((one) => one?.problems ?? []);
+  const about = [work, save, wish]
+    .filter((refusal) => refusal?.sheet === queue.sheet)
+    .flatMap((refusal) => refusal?.problems ?? []);
   const drawn = isFresh(queue) ? queue.drawn.worked.problems : [];
   const all = [...about, ...drawn];
-  return all.filter((one, i) => all.findIndex((other) => other.path === one.path && other.says === one.says) === i);
+  return all.filter((item, i) => all.findIndex((other) => other.path === item.path && other.says === item.says) === i);
 }

@@ -42,7 +42,7 @@ export function useKitchenSave() {
     },
     // Taken, or never to be taken: either way it is not sent again.
     onSettled: (answer, __, change) => {
-      keep(kept().filter((one) => one.uid !== change.uid));
+      keep(kept().filter((eachChange) => eachChange.uid !== change.uid));
       pageIn(answer?.kitchen.locale);
     },
   });

@@ -4,7 +4,7 @@
 import { act, cleanup, renderHook } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { Adjustment, Sheet } from "../api/client";
-import { type Answer, Around, type Asked, fact, opened, pass, serve, sheet, waterOf, worked } from "../testing";
+import { type Answer, Around, fact, opened, pass, type SeenRequest, serve, sheet, waterOf, worked } from "../testing";
 import { kept } from "./draft";
 import { useSheet } from "./useSheet";
 
@@ -19,43 +19,43 @@ afterEach(() => {
   vi.useRealTimers();
 });
 
-const bodySheet = (asked: Asked) => (asked.body as { sheet: Sheet }).sheet;
-const scaled = (one: Sheet, factor: number): Sheet => ({
-  ...one,
-  parts: one.parts.map((part) => ({
+const bodySheet = (request: SeenRequest) => (request.body as { sheet: Sheet }).sheet;
+const scaled = (item: Sheet, factor: number): Sheet => ({
+  ...item,
+  parts: item.parts.map((part) => ({
     ...part,
     lines: part.lines.map((line) => ({ ...line, amount: { ...line.amount, value: line.amount.value * factor } })),
   })),
 });
-const flourOf = (one: Sheet) =>
-  one.parts[0]?.lines.find((line) => line.ingredient === "sweet-rice-flour")?.amount.value;
+const flourOf = (item: Sheet) =>
+  item.parts[0]?.lines.find((line) => line.ingredient === "sweet-rice-flour")?.amount.value;
 const conflict = { status: 409, body: { problems: [{ path: "revision", says: "is not the newest", accepts: "" }] } };
 
 /**
  * Answers what it was asked: works the sheet that comes, scales it as it is told to, counts revisions, refuses a save
  * out of turn, and answers the same save twice as the first time.
  */
-function kitchen(overrides: (asked: Asked) => Answer | null = () => null) {
+function kitchen(overrides: (request: SeenRequest) => Answer | null = () => null) {
   const state = { revision: 1, sheet: sheet() };
   const saved = new Map<string, number>();
-  const workedOf = (one: Sheet) => ({
-    sheet: one,
-    worked: worked(fact("mix.hydration_pct", ((waterOf(one) ?? 0) * 100) / (flourOf(one) ?? 1), "%")),
+  const workedOf = (item: Sheet) => ({
+    sheet: item,
+    worked: worked(fact("mix.hydration_pct", ((waterOf(item) ?? 0) * 100) / (flourOf(item) ?? 1), "%")),
     moved: [{ key: "mix.hydration_pct", label: "", unit: "%", decimals: 0, old: 125, new: 140 }],
     says: [],
   });
-  function answer(asked: Asked): Answer {
-    if (asked.path === "/api/work") {
-      const one = bodySheet(asked);
+  function answer(request: SeenRequest): Answer {
+    if (request.path === "/api/work") {
+      const item = bodySheet(request);
       const problem = { path: "sheet.parts", says: "the base has no flour", accepts: "sweet rice flour" };
-      return flourOf(one) ? { body: workedOf(one) } : { status: 422, body: { problems: [problem], worked: null } };
+      return flourOf(item) ? { body: workedOf(item) } : { status: 422, body: { problems: [problem], worked: null } };
     }
-    if (asked.path === "/api/adjust") {
-      const { sheet: one, to } = asked.body as { sheet: Sheet; to: Adjustment };
+    if (request.path === "/api/adjust") {
+      const { sheet: one, to } = request.body as { sheet: Sheet; to: Adjustment };
       return { body: workedOf(scaled(one, (to.grams ?? 0) / (flourOf(one) ?? 1))) };
     }
-    if (asked.method === "PUT") {
-      const { uid, revision, sheet: one } = asked.body as { uid: string; revision: number; sheet: Sheet };
+    if (request.method === "PUT") {
+      const { uid, revision, sheet: one } = request.body as { uid: string; revision: number; sheet: Sheet };
       if (!flourOf(one)) return { status: 422, body: { problems: [{ path: "sheet.parts", says: "no", accepts: "" }] } };
       if (!saved.has(uid)) {
         if (revision !== state.revision) return conflict;
@@ -65,17 +65,22 @@ function kitchen(overrides: (asked: Asked) => Answer | null = () => null) {
       }
       return { body: { ...opened(one), revision: saved.get(uid) } };
     }
-    if (asked.method === "POST") return { body: { ...opened(bodySheet(asked)), id: 8 } };
+    if (request.method === "POST") return { body: { ...opened(bodySheet(request)), id: 8 } };
     return { body: opened(state.sheet, state.revision) };
   }
-  const server = serve((asked) => {
-    const told = overrides(asked);
+  const server = serve((request) => {
+    const told = overrides(request);
     if (told && told !== "lost") return told;
-    const given = answer(asked);
+    const given = answer(request);
     return told ?? given;
   });
-  const of = (path: string) => server.asked.filter((one) => one.path === path);
-  return { ...server, state, works: () => of("/api/work"), puts: () => server.asked.filter((o) => o.method === "PUT") };
+  const of = (path: string) => server.requests.filter((request) => request.path === path);
+  return {
+    ...server,
+    state,
+    works: () => of("/api/work"),
+    puts: () => server.requests.filter((o) => o.method === "PUT"),
+  };
 }
 
 const mount = (start = opened(sheet())) => renderHook(() => useSheet(start), { wrapper: Around });
@@ -101,7 +106,7 @@ describe("an edit", () => {
 
   it("waits for the one under way, and of those that wait the newest is worked", async () => {
     let hold = true;
-    const server = kitchen((asked) => (asked.path === "/api/work" && hold ? "hang" : null));
+    const server = kitchen((request) => (request.path === "/api/work" && hold ? "hang" : null));
     const on = editing();
     act(() => on.current.edit(sheet(390)));
     await pass(10);
@@ -109,7 +114,7 @@ describe("an edit", () => {
     for (const water of [400, 410, 420, 450]) act(() => on.current.edit(sheet(water)));
     server.settle();
     await pass(50);
-    expect(server.works().map((one) => waterOf(bodySheet(one)))).toEqual([390, 450]);
+    expect(server.works().map((request) => waterOf(bodySheet(request)))).toEqual([390, 450]);
     expect(hydration(on)).toBe(150);
   });
 
@@ -120,7 +125,7 @@ describe("an edit", () => {
     await pass(50);
     act(() => on.current.edit(sheet(420)));
     await pass(50);
-    const toldAgainst = () => works().map((one) => waterOf((one.body as { before: Sheet }).before));
+    const toldAgainst = () => works().map((request) => waterOf((request.body as { before: Sheet }).before));
     expect(toldAgainst()).toEqual([375, 375]);
     await pass(10_000);
     expect(on.current.moved).toEqual([]);
@@ -151,7 +156,7 @@ describe("an edit", () => {
 
   it("while a save is under way is saved after it, on top of it", async () => {
     let hold = true;
-    const server = kitchen((asked) => (asked.method === "PUT" && hold ? "hang" : null));
+    const server = kitchen((request) => (request.method === "PUT" && hold ? "hang" : null));
     const on = editing();
     act(() => on.current.edit(sheet(400)));
     await pass(800);
@@ -161,13 +166,13 @@ describe("an edit", () => {
     hold = false;
     server.settle();
     await pass(1_000);
-    expect(server.puts().map((one) => (one.body as { revision: number }).revision)).toEqual([1, 2]);
+    expect(server.puts().map((request) => (request.body as { revision: number }).revision)).toEqual([1, 2]);
     expect([on.current.saving, waterOf(server.state.sheet)]).toEqual(["saved", 410]);
   });
 
   it("while an adjustment is under way stands on top of its outcome", async () => {
     let hold = true;
-    const server = kitchen((asked) => (asked.path === "/api/adjust" && hold ? "hang" : null));
+    const server = kitchen((request) => (request.path === "/api/adjust" && hold ? "hang" : null));
     const on = editing();
     act(() => on.current.adjust({ by: "base", grams: 600 }));
     await pass(20);
@@ -186,7 +191,7 @@ describe("an edit", () => {
     act(() => on.current.edit(bare));
     await pass(1_000);
     expect(on.current.saving).toBe("refused");
-    expect(on.current.problems.map((one) => one.says)).toContain("the base has no flour");
+    expect(on.current.problems.map((problem) => problem.says)).toContain("the base has no flour");
     expect(on.current.stale).toBe(true);
     expect(on.current.drawnFrom).not.toBe(on.current.sheet);
     act(() => on.current.undo?.());
@@ -237,8 +242,8 @@ describe("without the network", () => {
 
   it("a save whose answer was lost is no conflict", async () => {
     let lose = true;
-    const server = kitchen((asked) => {
-      if (asked.method !== "PUT" || !lose) return null;
+    const server = kitchen((request) => {
+      if (request.method !== "PUT" || !lose) return null;
       lose = false;
       return "lost";
     });
@@ -251,8 +256,8 @@ describe("without the network", () => {
 
   it.each([401, 403, 500, 507])("an answer of %i is tried again", async (status) => {
     let stumbles = true;
-    const server = kitchen((asked) =>
-      asked.method === "PUT" && stumbles
+    const server = kitchen((request) =>
+      request.method === "PUT" && stumbles
         ? { status, body: { problems: [{ path: "x", says: "y", accepts: "" }] } }
         : null,
     );
@@ -267,8 +272,8 @@ describe("without the network", () => {
 });
 
 describe("when another tab has saved in between", () => {
-  const elsewhere = (server: ReturnType<typeof kitchen>, one: Sheet) => {
-    server.state.sheet = one;
+  const elsewhere = (server: ReturnType<typeof kitchen>, item: Sheet) => {
+    server.state.sheet = item;
     server.state.revision += 1;
   };
 
@@ -299,7 +304,9 @@ describe("when another tab has saved in between", () => {
       copy = await on.current.keepBoth();
     });
     expect(copy).toBe(8);
-    const made = server.asked.find((one) => one.method === "POST" && one.path === "/api/sheets") as Asked;
+    const made = server.requests.find(
+      (request) => request.method === "POST" && request.path === "/api/sheets",
+    ) as SeenRequest;
     expect([bodySheet(made).title, waterOf(bodySheet(made))]).toEqual(["A cake (my copy)", 420]);
     expect([on.current.saving, waterOf(on.current.sheet)]).toEqual(["saved", 410]);
   });
@@ -379,9 +386,9 @@ describe("what is kept", () => {
 
   it("by a tab that is gone is taken up", () => {
     lying("gone", Date.now() - 120_000, 401);
-    const found = kept(7);
-    expect(found?.saved.revision).toBe(3);
-    expect(found?.ops[0]).toMatchObject({ change: { to: sheet(401) } });
+    const foundKept = kept(7);
+    expect(foundKept?.saved.revision).toBe(3);
+    expect(foundKept?.ops[0]).toMatchObject({ change: { to: sheet(401) } });
     expect(localStorage.getItem("kemble-draft-7-gone")).toBeNull();
   });
 

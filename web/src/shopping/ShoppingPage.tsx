@@ -42,7 +42,7 @@ export default function ShoppingPage() {
   }, [chosen]);
   // Nothing chosen yet: what is planned is what will be bought for.
   const planned: Wanted = Object.fromEntries(
-    (occasions.data ?? []).flatMap((one) => one.sheets.map((sheet) => [sheet, 1])),
+    (occasions.data ?? []).flatMap((item) => item.sheets.map((sheet) => [sheet, 1])),
   );
   const wanted = chosen ?? planned;
   const asked = Object.entries(wanted)
@@ -200,7 +200,7 @@ function Thing({ line, kitchen, prices }: { line: ShoppingLine; kitchen: Kitchen
   const [ticked, setTicked] = useState(false);
   const saving = useKitchenSave();
   const save = (change: Partial<KitchenSettings["stock"][number]>) => {
-    const was = kitchen.stock.find((one) => one.ingredient === line.ingredient) ?? {
+    const was = kitchen.stock.find((item) => item.ingredient === line.ingredient) ?? {
       ingredient: line.ingredient,
       grams: 0,
       pack_g: null,
@@ -208,11 +208,11 @@ function Thing({ line, kitchen, prices }: { line: ShoppingLine; kitchen: Kitchen
     };
     saving.save(kitchen, {
       ...kitchen,
-      stock: [...kitchen.stock.filter((one) => one !== was), { ...was, ...change }],
+      stock: [...kitchen.stock.filter((item) => item !== was), { ...was, ...change }],
     });
   };
   const none = line.buy_g <= 1e-6;
-  const priced = kitchen.stock.find((one) => one.ingredient === line.ingredient)?.price ?? null;
+  const priced = kitchen.stock.find((item) => item.ingredient === line.ingredient)?.price ?? null;
   return (
     <li className={`hairline grid grid-cols-[auto_1fr_auto] items-baseline gap-x-3 py-1 ${none ? "text-ink2" : ""}`}>
       <input

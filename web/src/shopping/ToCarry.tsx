@@ -18,10 +18,10 @@ export function ToCarry({ list }: { list: ShoppingList }) {
     const grams = lines.reduce((sum, line) => sum + line.carry_g, 0);
     return grams > 0 ? [{ shelf, grams, material: materialOf(lines[0]?.group ?? "") }] : [];
   });
-  const total = shelves.reduce((sum, one) => sum + one.grams, 0);
+  const total = shelves.reduce((sum, item) => sum + item.grams, 0);
   if (total === 0) return null;
   let at = 0;
-  const words = shelves.map((one) => `${one.shelf} ${bulkWords(one.grams)}`).join(", ");
+  const words = shelves.map((shelf) => `${shelf.shelf} ${bulkWords(shelf.grams)}`).join(", ");
   return (
     <div ref={box} className="mb-4 max-w-[760px]">
       <p className="text-lg">
@@ -30,24 +30,24 @@ export function ToCarry({ list }: { list: ShoppingList }) {
         </Trans>
       </p>
       <Drawing viewBox={`0 0 ${W} ${HIGH + 22}`} className="block w-full" role="img" aria-label={t`To carry: ${words}`}>
-        {shelves.map((one) => {
+        {shelves.map((shelf) => {
           const x = at;
-          const wide = (one.grams / total) * (W - 2);
+          const wide = (shelf.grams / total) * (W - 2);
           at += wide;
-          const first = one.shelf.split(/[, ]/)[0] ?? "";
+          const first = shelf.shelf.split(/[, ]/)[0] ?? "";
           return (
-            <g key={one.shelf}>
+            <g key={shelf.shelf}>
               <rect
                 x={x + 1}
                 y="1"
                 width={wide}
                 height={HIGH - 2}
-                fill={fill(one.material)}
+                fill={fill(shelf.material)}
                 stroke="var(--color-ink)"
               />
               {wide > (first.length + 6) * LETTER && (
                 <Label x={x + 4} y={HIGH + 16} size={14}>
-                  {first} {bulkWords(one.grams)}
+                  {first} {bulkWords(shelf.grams)}
                 </Label>
               )}
             </g>

@@ -9,8 +9,8 @@ import { StationLine } from "./StationLine";
 
 afterEach(cleanup);
 
-const of = (drawings: object, ...found: Parameters<typeof worked>): WorkResult => {
-  const made = worked(...found);
+const of = (drawings: object, ...result: Parameters<typeof worked>): WorkResult => {
+  const made = worked(...result);
   return { ...made, drawings: { ...made.drawings, ...drawings } as WorkResult["drawings"] };
 };
 const CAKE = of(

@@ -159,7 +159,7 @@ function KeyNumbers({ station, worked, moved }: KeyProps) {
   if (!set) return <Stop now="–" old="" words={t`not worked out`} />;
   return set.map(({ key, words }, i): ReactNode => {
     const fact = facts[key] as Fact;
-    const change = moved.find((one) => one.key === key);
+    const change = moved.find((item) => item.key === key);
     const old = change?.old == null ? "" : figure({ ...fact, value: change.old });
     return (
       <span key={key} className={`contents ${i < set.length - 1 ? "max-sm:hidden" : ""}`}>

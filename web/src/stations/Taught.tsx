@@ -22,7 +22,7 @@ interface Props {
 
 export function Taught({ of, name, sheet, worked, edit }: Props) {
   const told = sheet.taught[of];
-  const answer = worked.taught.find((one) => one.of === of);
+  const answer = worked.taught.find((item) => item.of === of);
   const set = (next: NonNullable<typeof told> | null) => {
     const others = Object.fromEntries(Object.entries(sheet.taught).filter(([key]) => key !== of));
     edit({ ...sheet, taught: next ? { ...others, [of]: next } : others });

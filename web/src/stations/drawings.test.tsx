@@ -58,7 +58,7 @@ describe("a ball in cross-section", () => {
     filling_g_per_ml: 1.25,
     filling_name: "date",
   } as BallDrawing;
-  const found = facts(
+  const result = facts(
     fact("shape.diameter_mm", 35, "mm"),
     fact("shape.skin_mm", 5.25, "mm"),
     fact("shape.base_g", 18, "g"),
@@ -69,13 +69,13 @@ describe("a ball in cross-section", () => {
   );
 
   it("keeps the share of filling to ball", () => {
-    render(<PieceSection drawing={drawing} facts={found} />);
+    render(<PieceSection drawing={drawing} facts={result} />);
     const [outer, core] = all("circle").map((circle) => num(circle, "r"));
     expect((core ?? 0) / (outer ?? 1)).toBeCloseTo(24.5 / 35, 6);
   });
 
   it("draws rope and disc to one scale", () => {
-    render(<PieceSection drawing={drawing} facts={found} />);
+    render(<PieceSection drawing={drawing} facts={result} />);
     const piece = all("rect")[0];
     expect(num(piece, "width") / num(piece, "height")).toBeCloseTo(30 / 25, 6);
     const widths = all("line").map((line) => num(line, "x2") - num(line, "x1"));
@@ -92,7 +92,7 @@ describe("a ball in cross-section", () => {
       piece_names: "balls",
       filling_name: "white bean paste",
     } as BallDrawing;
-    render(<PieceSection drawing={outside} facts={found} />);
+    render(<PieceSection drawing={outside} facts={result} />);
     const [shell, core] = all("circle").map((circle) => circle.getAttribute("fill"));
     expect([shell, core]).toEqual(["url(#m-filling)", "url(#m-cooked)"]);
     expect(text()).toContain("9.0 g white bean paste");
@@ -132,14 +132,14 @@ describe("a ball in cross-section", () => {
   });
 
   it("a parcel is a cone of leaf with its filling low in it", () => {
-    render(<PieceSection drawing={{ ...drawing, form: "parcel" } as BallDrawing} facts={found} />);
+    render(<PieceSection drawing={{ ...drawing, form: "parcel" } as BallDrawing} facts={result} />);
     expect(all("path[fill='url(#m-leaf)']")).toHaveLength(1);
     expect(num(all("circle")[0], "cy")).toBeGreaterThan(190);
     expect(text()).not.toContain("tears under");
   });
 
   it("is a plain ball without filling", () => {
-    render(<PieceSection drawing={{ ...drawing, core_mm: 0 }} facts={found} />);
+    render(<PieceSection drawing={{ ...drawing, core_mm: 0 }} facts={result} />);
     expect(all("circle")).toHaveLength(1);
     expect(text()).not.toContain("skin");
   });
@@ -203,7 +203,7 @@ describe("a tray from above", () => {
 
   it("tells corners, edges, middles and offcuts apart, says each distance and weight", () => {
     render(<Tray tray={tray} smallMm={15} />);
-    expect(new Set(all("polygon").map((one) => one.getAttribute("fill"))).size).toBe(4);
+    expect(new Set(all("polygon").map((svg) => svg.getAttribute("fill"))).size).toBe(4);
     for (const words of ["5.0", "10.0", "15.0", "20.0 cm", "40 g"]) expect(text()).toContain(words);
     expect(screen.getByRole("img", { name: "3 pieces of 40 g" })).toBeTruthy();
   });
@@ -212,7 +212,7 @@ describe("a tray from above", () => {
     render(<Tray tray={tray} smallMm={15} />);
     const [corner] = all("polygon");
     const xs = (corner?.getAttribute("points") ?? "").split(" ").map((pair) => Number(pair.split(",")[0]));
-    const line = all("line").find((one) => one.getAttribute("stroke-width") === "1.3");
+    const line = all("line").find((svg) => svg.getAttribute("stroke-width") === "1.3");
     expect(num(line, "x1")).toBeCloseTo(Math.max(...xs), 6);
     expect(num(line, "y2") - num(line, "y1")).toBeCloseTo(Math.max(...xs) - Math.min(...xs), 6);
   });
@@ -220,14 +220,14 @@ describe("a tray from above", () => {
   it("draws a ring at its share of the way out", () => {
     const round = { ...tray, shape: "round" as const, width_mm: 200, rings: [0.5] };
     render(<Tray tray={round} smallMm={15} />);
-    const [wall, ring] = all("circle").map((one) => num(one, "r"));
+    const [wall, ring] = all("circle").map((svg) => num(svg, "r"));
     expect((ring ?? 0) / (wall ?? 1)).toBeCloseTo(0.5, 6);
   });
 
   it("a piece to be cut small is cut until no side is longer than the limit", () => {
     render(<Tray tray={{ ...tray, cells: [box(0, 0, "inner", true)] }} smallMm={15} />);
     // 50 mm in sides of at most 15: four, so three cuts each way.
-    const dashes = all("path").find((one) => one.getAttribute("stroke-dasharray"));
+    const dashes = all("path").find((svg) => svg.getAttribute("stroke-dasharray"));
     expect(dashes?.getAttribute("d")?.match(/M/g)).toHaveLength(6);
   });
 });
@@ -239,13 +239,13 @@ describe("a strip to lay beside the tray", () => {
     const svg = screen.getByTestId("strip");
     expect(svg.getAttribute("width")).toBe("152mm");
     expect(svg.getAttribute("viewBox")).toBe("-1 0 152 26"); // a unit of the drawing is a millimetre of paper
-    expect(all("path").map((one) => one.getAttribute("d"))).toEqual(["M50 0.5v10", "M100 0.5v10"]);
+    expect(all("path").map((svg) => svg.getAttribute("d"))).toEqual(["M50 0.5v10", "M100 0.5v10"]);
     expect(text()).toContain("1 15/16″");
   });
 
   it("longer than paper, it comes in lengths, a cut on the joint on both", () => {
-    const found = lengths("round the rim", 400, [10, 180, 395]);
-    expect(found.map(({ from, to, ticks }) => [from, to, ticks])).toEqual([
+    const foundLengths = lengths("round the rim", 400, [10, 180, 395]);
+    expect(foundLengths.map(({ from, to, ticks }) => [from, to, ticks])).toEqual([
       [0, 180, [10, 180]],
       [180, 360, [180]],
       [360, 400, [395]],
@@ -367,15 +367,15 @@ describe("an oven", () => {
 
   it("its curve has room for a top hotter than boiling", () => {
     render(<HeatCurve drawing={bake} curve={baked} facts={times} checks={[]} stages={[]} at={0} />);
-    const ys = all("path[stroke-dasharray]").flatMap((one) =>
-      [...(one.getAttribute("d") ?? "").matchAll(/[ML][\d.]+,([\d.]+)/g)].map((found) => Number(found[1])),
+    const ys = all("path[stroke-dasharray]").flatMap((svg) =>
+      [...(svg.getAttribute("d") ?? "").matchAll(/[ML][\d.]+,([\d.]+)/g)].map((match) => Number(match[1])),
     );
     expect(Math.min(...ys)).toBeGreaterThan(70); // below the heads of the window
   });
 });
 
 describe("what is stirred", () => {
-  const one = {
+  const item = {
     kind: "stirred",
     method: "pan",
     power_w: 620,
@@ -387,14 +387,14 @@ describe("what is stirred", () => {
   } as HeatOf<"stirred">;
 
   it("shows where the heat goes, each share as long as its kilojoules", () => {
-    render(<StirredPan drawing={one} />);
+    render(<StirredPan drawing={item} />);
     const [warms, dries] = all("rect").map((rect) => num(rect, "width"));
     expect((warms ?? 0) / (dries ?? 1)).toBeCloseTo(3, 6);
     expect(text()).toContain("18 g of water off");
   });
 
   it("in a microwave oven shows the bursts and the white core", () => {
-    render(<StirredPan drawing={{ ...one, method: "microwave", bursts: 5 }} />);
+    render(<StirredPan drawing={{ ...item, method: "microwave", bursts: 5 }} />);
     expect(text()).toContain("5 bursts of a minute");
     expect(text()).toContain("white core");
   });
@@ -582,8 +582,8 @@ describe("cooling", () => {
   });
 
   it("draws for balls only the stretch in which they are eaten", () => {
-    const found = facts(fact("rest.handle_from_min", 5), fact("rest.handle_until_min", 10));
-    render(<Cooling cooling={{ curve, handle_c: 65, cut_c: null }} facts={found} large />);
+    const result = facts(fact("rest.handle_from_min", 5), fact("rest.handle_until_min", 10));
+    render(<Cooling cooling={{ curve, handle_c: 65, cut_c: null }} facts={result} large />);
     expect(text()).toContain("eat: 5 to 10 min");
     expect(text()).not.toContain("40minutes");
   });
@@ -642,7 +642,7 @@ describe("the map", () => {
 
 describe("the lanes of a plan", () => {
   const at = (minute: number) => new Date(Date.UTC(2026, 10, 28, 12, minute)).toISOString();
-  const one = (id: string, from: number, to: number, hands: string, uses: string[] = []) => ({
+  const item = (id: string, from: number, to: number, hands: string, uses: string[] = []) => ({
     step: {
       id,
       title: id,
@@ -668,9 +668,9 @@ describe("the lanes of a plan", () => {
     begin: at(0),
     serve: at(100),
     scheduled: [
-      one("a", 0, 40, "held"),
-      one("b", 20, 60, "minded", ["burner"]),
-      one("c", 60, 100, "free", ["freezer"]),
+      item("a", 0, 40, "held"),
+      item("b", 20, 60, "minded", ["burner"]),
+      item("c", 60, 100, "free", ["freezer"]),
     ],
   } as unknown as Plan;
   const kitchen = { timezone: "UTC", quiet: { begins: "22:00", ends: "12:30" } } as KitchenSettings;

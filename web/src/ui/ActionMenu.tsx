@@ -21,7 +21,7 @@ interface Props {
 }
 
 export function ActionMenu({ label, children, choices, onPick, disabled, className = "" }: Props) {
-  const heads = [...new Set(choices.map((one) => one.under ?? ""))];
+  const heads = [...new Set(choices.map((choice) => choice.under ?? ""))];
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger
@@ -45,14 +45,14 @@ export function ActionMenu({ label, children, choices, onPick, disabled, classNa
             <DropdownMenu.Group key={head}>
               {head && <DropdownMenu.Label className="px-4 pt-2 pb-1 text-sm text-ink2">{head}</DropdownMenu.Label>}
               {choices
-                .filter((one) => (one.under ?? "") === head)
-                .map((one) => (
+                .filter((choice) => (choice.under ?? "") === head)
+                .map((choice) => (
                   <DropdownMenu.Item
-                    key={one.id}
+                    key={choice.id}
                     className="cursor-pointer px-4 py-1.5 outline-none data-[highlighted]:bg-bean data-[highlighted]:text-paper"
-                    onSelect={() => onPick(one.id)}
+                    onSelect={() => onPick(choice.id)}
                   >
-                    {one.words}
+                    {choice.words}
                   </DropdownMenu.Item>
                 ))}
             </DropdownMenu.Group>

@@ -9,7 +9,7 @@ import { Slip } from "./Slip";
 const HEADS = { look: t`Look`, before: t`Before`, good: t`Next` } as const;
 
 export function Foot({ worked, station }: { worked: WorkResult; station: string }) {
-  const advice = worked.advice.find((one) => one.station === station);
+  const advice = worked.advice.find((item) => item.station === station);
   return (
     <footer className="mt-6 flex flex-wrap items-baseline gap-x-6 gap-y-1 border-t border-hair bg-paper py-3 sm:sticky sm:bottom-(--strip,0px)">
       {advice && (

@@ -9,7 +9,7 @@ const JUST_MS = 15 * 60_000;
 
 export function JustDropped({ kinds }: { kinds: string[] }) {
   const dropped = useQuery(droppedQuery);
-  const last = dropped.data?.find((one) => kinds.includes(one.kind));
+  const last = dropped.data?.find((item) => kinds.includes(item.kind));
   if (!last || Date.now() - Date.parse(last.dropped) > JUST_MS) return null;
   return (
     <p className="mt-1 border-l-4 border-amber pl-4" role="status">

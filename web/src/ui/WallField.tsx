@@ -90,10 +90,10 @@ function Typed({ label, value, shown, width, read, accepts, onChange }: TypedPro
     setProblem("");
   }, [shown]);
   const take = () => {
-    const found = read(typed);
-    if (found == null) return setProblem(t`Accepted: ${accepts}.`);
+    const result = read(typed);
+    if (result == null) return setProblem(t`Accepted: ${accepts}.`);
     setProblem("");
-    if (found !== value) onChange(found);
+    if (result !== value) onChange(result);
     else setTyped(shown);
   };
   return (

@@ -20,10 +20,10 @@ const Wisps = ({ y = 46, at = [72, 112, 152] }: { y?: number; at?: number[] }) =
 );
 
 const grains = (x0: number, x1: number, y0: number, y1: number) => {
-  const found = [];
+  const result = [];
   for (let row = 0, y = y0; y <= y1; y += 7, row++)
     for (let x = x0 + (row % 2) * 5; x <= x1; x += 10)
-      found.push(
+      result.push(
         <ellipse
           key={`${x} ${y}`}
           cx={x}
@@ -36,7 +36,7 @@ const grains = (x0: number, x1: number, y0: number, y1: number) => {
           strokeWidth="0.8"
         />,
       );
-  return found;
+  return result;
 };
 
 const DRAWINGS: Record<string, () => ReactNode> = {

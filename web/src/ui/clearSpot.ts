@@ -38,7 +38,7 @@ export function clearSpot(pressed: Box, kept: readonly Kept[], room: Size, slip:
   let best: { spot: Spot; cost: number } | null = null;
   for (const spot of spots(pressed, kept)) {
     const box = laid(pressed, spot, room, slip);
-    const covered = kept.reduce((sum, one) => sum + one.weight * overlap(box, one.box), 0);
+    const covered = kept.reduce((sum, kept) => sum + kept.weight * overlap(box, kept.box), 0);
     const outside = slip.wide * (box.bottom - box.top) - overlap(box, within(room));
     const cost = covered + 20 * outside + 10 * overlap(box, pressed) + FAR * 10_000 * (spot.sideOffset / 100);
     if (best === null || cost < best.cost) best = { spot: { ...spot, high: box.bottom - box.top }, cost };
@@ -55,7 +55,7 @@ function* spots(pressed: Box, kept: readonly Kept[]): Generator<Beside> {
     top: (box) => pressed.top - box.top,
   };
   for (const side of ["bottom", "right", "left", "top"] as const) {
-    const offsets = [0, ...kept.map((one) => beyond[side](one.box)).filter((by) => by > 0)];
+    const offsets = [0, ...kept.map((kept) => beyond[side](kept.box)).filter((by) => by > 0)];
     for (const by of new Set(offsets))
       for (const align of ["start", "end"] as const) yield { side, align, sideOffset: Math.round(by) + GAP };
   }

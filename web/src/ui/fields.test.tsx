@@ -115,7 +115,7 @@ describe("a temperature to type", () => {
 
 describe("a number that can be pressed", () => {
   const input_ = (ref: string, label: string, value: number | string, unit = "") => ({ ref, label, value, unit });
-  const found = facts(
+  const result = facts(
     fact("heat.done_min", 34, "min", {
       low: 25,
       high: 43,
@@ -132,7 +132,7 @@ describe("a number that can be pressed", () => {
 
   it("tells its range, its because and its source, and goes down to the inputs and back", async () => {
     render(
-      <FactFigure facts={found} name="heat.done_min">
+      <FactFigure facts={result} name="heat.done_min">
         34
       </FactFigure>,
     );
@@ -153,7 +153,7 @@ describe("a number that can be pressed", () => {
 
   it("is plain where there is no such fact", () => {
     render(
-      <FactFigure facts={found} name="heat.float_min">
+      <FactFigure facts={result} name="heat.float_min">
         –
       </FactFigure>,
     );

@@ -7,22 +7,22 @@ interface Thing {
 }
 
 const stumbled = [{ path: "the kitchen", says: "stumbled over this", accepts: "" }];
-const uids = (things: Thing[]) => things.map((one) => one.uid);
+const uids = (things: Thing[]) => things.map((thing) => thing.uid);
 
 function filled(...things: Thing[]) {
-  return things.reduce((box, one) => added(box, one), opened<Thing>([]));
+  return things.reduce((box, thing) => added(box, thing), opened<Thing>([]));
 }
 
 /** Sends until nothing is due, at any hour: `answers` says with which status each is answered. */
-function sentAll(start: Outbox<Thing>, answers: (one: Thing) => number) {
+function sentAll(start: Outbox<Thing>, answers: (thing: Thing) => number) {
   let box = start;
   const sent: string[] = [];
   for (let now = 0; sent.length < 100; now = nextTry(box) ?? now) {
-    const one = due(box, now);
-    if (!one) return { box, sent };
-    sent.push(one.uid);
-    const status = answers(one);
-    box = status === 200 ? taken(box, one.uid) : notTaken(box, one, status, stumbled, now);
+    const eachThing = due(box, now);
+    if (!eachThing) return { box, sent };
+    sent.push(eachThing.uid);
+    const status = answers(eachThing);
+    box = status === 200 ? taken(box, eachThing.uid) : notTaken(box, eachThing, status, stumbled, now);
     if (nextTry(box) === null) return { box, sent };
   }
   return { box, sent };
@@ -30,7 +30,7 @@ function sentAll(start: Outbox<Thing>, answers: (one: Thing) => number) {
 
 it("sets aside what the server fails on, keeps it, and goes on with what stands behind it", () => {
   const start = filled({ uid: "first" }, { uid: "bad" }, { uid: "last" });
-  const { box, sent } = sentAll(start, (one) => (one.uid === "bad" ? 500 : 200));
+  const { box, sent } = sentAll(start, (thing) => (thing.uid === "bad" ? 500 : 200));
   expect(sent).toEqual(["first", ...Array(MAX_FAILURES).fill("bad"), "last"]);
   expect(box.entries).toEqual([{ one: { uid: "bad" }, refused: null, failures: MAX_FAILURES, aside: stumbled }]);
   expect(waiting(box)).toEqual([]);
@@ -53,7 +53,9 @@ it.each([0, 401, 403, 410, 429, 503, 507])(
 );
 
 it.each([400, 413, 422])("takes an answer for final that no second try can change: %i", (status) => {
-  const { box, sent } = sentAll(filled({ uid: "bad" }, { uid: "last" }), (one) => (one.uid === "bad" ? status : 200));
+  const { box, sent } = sentAll(filled({ uid: "bad" }, { uid: "last" }), (thing) =>
+    thing.uid === "bad" ? status : 200,
+  );
   expect(sent).toEqual(["bad", "last"]);
   expect(box.entries[0]?.refused).toEqual(stumbled);
 });

@@ -41,14 +41,14 @@ export interface Outbox<T extends Told> {
   failed: Record<string, Failed>;
 }
 
-const laneOf = (one: Told) => one.lane ?? "";
+const laneOf = (told: Told) => told.lane ?? "";
 
 export const opened = <T extends Told>(entries: Entry<T>[]): Outbox<T> => ({ entries, failed: {} });
 
-export const added = <T extends Told>(box: Outbox<T>, one: T): Outbox<T> =>
-  box.entries.some((entry) => entry.one.uid === one.uid)
+export const added = <T extends Told>(box: Outbox<T>, t: T): Outbox<T> =>
+  box.entries.some((entry) => entry.one.uid === t.uid)
     ? box
-    : { ...box, entries: [...box.entries, { one, refused: null }] };
+    : { ...box, entries: [...box.entries, { one: t, refused: null }] };
 
 const isOpen = <T extends Told>(entry: Entry<T>) => !entry.refused && !entry.aside;
 
@@ -58,7 +58,7 @@ export const due = <T extends Told>(box: Outbox<T>, now: number): T | null =>
 
 /** When something may be sent again; null when nothing waits. */
 export const nextTry = <T extends Told>(box: Outbox<T>): number | null => {
-  const untils = waiting(box).map((one) => box.failed[laneOf(one)]?.until ?? 0);
+  const untils = waiting(box).map((t) => box.failed[laneOf(t)]?.until ?? 0);
   return untils.length ? Math.min(...untils) : null;
 };
 
@@ -72,17 +72,17 @@ export function taken<T extends Told>(box: Outbox<T>, uid: string): Outbox<T> {
 
 export function notTaken<T extends Told>(
   box: Outbox<T>,
-  one: T,
+  t: T,
   status: number,
   problems: Problem[],
   now: number,
 ): Outbox<T> {
-  const lane = laneOf(one);
+  const lane = laneOf(t);
   const become = (change: Partial<Entry<T>>) =>
-    box.entries.map((entry) => (entry.one.uid === one.uid ? { ...entry, ...change } : entry));
+    box.entries.map((entry) => (entry.one.uid === t.uid ? { ...entry, ...change } : entry));
   const { [lane]: before, ...others } = box.failed;
   if (NEVER.has(status)) return { entries: become({ refused: problems }), failed: others };
-  const failures = (box.entries.find((entry) => entry.one.uid === one.uid)?.failures ?? 0) + 1;
+  const failures = (box.entries.find((entry) => entry.one.uid === t.uid)?.failures ?? 0) + 1;
   if (status === SERVER_FAILED && failures >= MAX_FAILURES)
     return { entries: become({ failures, aside: problems }), failed: others };
   const tries = before?.tries ?? 0;
@@ -95,7 +95,7 @@ export function notTaken<T extends Told>(
 /** At once, whatever the pause: the network, the session or the thing itself has come back. */
 export const again = <T extends Told>(box: Outbox<T>): Outbox<T> => ({
   ...box,
-  failed: Object.fromEntries(Object.entries(box.failed).map(([lane, one]) => [lane, { ...one, until: 0 }])),
+  failed: Object.fromEntries(Object.entries(box.failed).map(([lane, failed]) => [lane, { ...failed, until: 0 }])),
 });
 
 /** What was set aside goes back to its place among the others, with all its tries before it. */

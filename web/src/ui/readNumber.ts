@@ -28,13 +28,13 @@ export function readNumber(text: string): ReadNumber | null {
   const plain = text.trim();
   const fraction = /^(\d+)\s*\/\s*(\d+)\s*([^\d]*)$/u.exec(plain);
   if (fraction) return whole(0, Number(fraction[1]) / Number(fraction[2]), fraction[3]);
-  const found = WRITTEN.exec(plain);
-  if (!found || (found[1] === undefined && found[2] === undefined)) {
+  const match = WRITTEN.exec(plain);
+  if (!match || (match[1] === undefined && match[2] === undefined)) {
     const number = Number(plain.replace(",", "."));
     return plain !== "" && Number.isFinite(number) ? { value: number, words: "" } : null;
   }
-  const part = found[2] ? (PARTS[found[2]] ?? 0) : found[3] ? Number(found[3]) / Number(found[4]) : 0;
-  return whole(Number((found[1] ?? "0").replace(",", ".")), part, found[5]);
+  const part = match[2] ? (PARTS[match[2]] ?? 0) : match[3] ? Number(match[3]) / Number(match[4]) : 0;
+  return whole(Number((match[1] ?? "0").replace(",", ".")), part, match[5]);
 }
 
 function whole(number: number, part: number, words = ""): ReadNumber | null {

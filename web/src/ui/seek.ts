@@ -17,5 +17,5 @@ export function meant(typed: string, texts: readonly string[]): boolean {
   const all = texts.flatMap((text) => bare(text).split(" "));
   return bare(typed)
     .split(" ")
-    .every((word) => all.some((one) => one.startsWith(word)));
+    .every((word) => all.some((name) => name.startsWith(word)));
 }

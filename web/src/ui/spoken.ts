@@ -9,9 +9,9 @@ export function useSpoken(spoken: FactKey | null) {
   useEffect(() => {
     if (key === null) return;
     const marked = [...document.querySelectorAll(`[data-of~="${key}"], [data-fact="${key}"]`)];
-    for (const one of marked) one.setAttribute("data-spoken", "");
+    for (const element of marked) element.setAttribute("data-spoken", "");
     return () => {
-      for (const one of marked) one.removeAttribute("data-spoken");
+      for (const element of marked) element.removeAttribute("data-spoken");
     };
   }, [key]);
 }

@@ -8,8 +8,8 @@ const KEPT = "kemble-theme";
 const watchers = new Set<() => void>();
 
 const kept = (): Theme => {
-  const found = localStorage.getItem(KEPT);
-  return found === "light" || found === "dark" ? found : "auto";
+  const result = localStorage.getItem(KEPT);
+  return result === "light" || result === "dark" ? result : "auto";
 };
 
 /** Puts on what was chosen before anything is drawn. */

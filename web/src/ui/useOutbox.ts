@@ -20,14 +20,14 @@ import {
 
 /** The entries that lie in the store. Those of before a refusal was kept are the things themselves. */
 function stored<T extends Told>(key: string): Entry<T>[] {
-  const found = JSON.parse(localStorage.getItem(key) ?? "[]") as (Entry<T> | T)[];
-  return found.map((entry) => ("one" in entry ? entry : { one: entry, refused: null }));
+  const result = JSON.parse(localStorage.getItem(key) ?? "[]") as (Entry<T> | T)[];
+  return result.map((entry) => ("one" in entry ? entry : { one: entry, refused: null }));
 }
 
 const store = <T extends Told>(key: string, entries: Entry<T>[]) =>
   entries.length ? localStorage.setItem(key, JSON.stringify(entries)) : localStorage.removeItem(key);
 
-export function useOutbox<T extends Told>(key: string, send: (one: T) => Promise<void>) {
+export function useOutbox<T extends Told>(key: string, send: (t: T) => Promise<void>) {
   const [box, setBox] = useState<Outbox<T>>(() => opened(stored<T>(key)));
   const newest = useRef(box);
   const sending = useRef(false);
@@ -48,8 +48,8 @@ export function useOutbox<T extends Told>(key: string, send: (one: T) => Promise
   const pump = useCallback(async () => {
     if (sending.current) return;
     sending.current = true;
-    for (let one = due(newest.current, Date.now()); one; one = due(newest.current, Date.now())) {
-      const sent = one;
+    for (let t = due(newest.current, Date.now()); t; t = due(newest.current, Date.now())) {
+      const sent = t;
       const { uid } = sent;
       try {
         await latest.current(sent);
@@ -81,8 +81,8 @@ export function useOutbox<T extends Told>(key: string, send: (one: T) => Promise
     };
   }, [key, pump, become]);
 
-  const tell = (one: T) => {
-    become((now) => added(now, one));
+  const tell = (t: T) => {
+    become((now) => added(now, t));
     void pump();
   };
   return {

@@ -134,11 +134,11 @@ export function timeWords(clockTime: string): string {
 
 /** "15:30" from what a cook types: 15:30, 1530, 3.30 pm, 3pm; null when it is no time. */
 export function timeFrom(typed: string): string | null {
-  const found = /^\s*(\d{1,2})(?:[:.h ]?(\d{2}))?\s*(am|pm|a|p)?\.?m?\.?\s*$/i.exec(typed);
-  if (!found) return null;
-  let h = Number(found[1]);
-  const m = Number(found[2] ?? 0);
-  const half = found[3]?.[0]?.toLowerCase();
+  const match = /^\s*(\d{1,2})(?:[:.h ]?(\d{2}))?\s*(am|pm|a|p)?\.?m?\.?\s*$/i.exec(typed);
+  if (!match) return null;
+  let h = Number(match[1]);
+  const m = Number(match[2] ?? 0);
+  const half = match[3]?.[0]?.toLowerCase();
   if (half && (h < 1 || h > 12)) return null;
   if (half) h = (h % 12) + (half === "p" ? 12 : 0);
   return h < 24 && m < 60 ? `${String(h).padStart(2, "0")}:${String(m).padStart(2, "0")}` : null;
@@ -185,7 +185,7 @@ export const WORK_WORDS: Record<"stove" | "knife" | "messy" | "safe", string> = 
   safe: t`safe for small helpers`,
 };
 
-export const plural = (count: number, one: string, many = `${one}s`) => `${count} ${count === 1 ? one : many}`;
+export const plural = (count: number, name: string, many = `${name}s`) => `${count} ${count === 1 ? name : many}`;
 
 /** What a step asks of a cook. */
 export const HANDS_WORDS: Record<"held" | "minded" | "free", string> = {

@@ -13,16 +13,16 @@ const CATALOGUES: Record<string, () => Promise<{ messages: Messages }>> = {};
 /** Of no people: every word of the catalogue wears accents, so that one that is not in it can be seen. */
 const MADE_UP = "en-XA";
 const [PLAIN, WORN] = ["aceinouyACEINOUY", "åçéîñöüýÅÇÉÎÑÖÜÝ"];
-const accented = (words: string) => words.replace(/<[^>]*>|[aceinouy]/gi, (one) => WORN[PLAIN.indexOf(one)] ?? one);
+const accented = (words: string) => words.replace(/<[^>]*>|[aceinouy]/gi, (word) => WORN[PLAIN.indexOf(word)] ?? word);
 
 let spoken = globalThis.document?.documentElement.lang || "en-GB";
 
 /** Each sentence is read once. */
 const read = new Map<string, ReturnType<typeof compileMessage>>();
 i18n.setMessagesCompiler((message) => {
-  const found = read.get(message) ?? compileMessage(message, spoken === MADE_UP ? accented : undefined);
-  read.set(message, found);
-  return found;
+  const compiledMessageTokens = read.get(message) ?? compileMessage(message, spoken === MADE_UP ? accented : undefined);
+  read.set(message, compiledMessageTokens);
+  return compiledMessageTokens;
 });
 
 export async function speak(wanted: string) {

@@ -31,7 +31,7 @@ const VOLUMES: UnitId[] = [
 export function CupsPanel({ kitchen, set }: PanelProps) {
   const larder = useQuery(larderQuery);
   const weighed = kitchen.weighed ?? [];
-  const name = (id: string) => larder.data?.find((one) => one.id === id)?.name ?? id;
+  const name = (id: string) => larder.data?.find((item) => item.id === id)?.name ?? id;
   return (
     <>
       <p className="mt-1 text-ink2">
@@ -43,7 +43,7 @@ export function CupsPanel({ kitchen, set }: PanelProps) {
           hideLabel
           value={kitchen.own_cup_ml ?? null}
           within={limit("Kitchen.own_cup_ml")}
-          onClear={() => set({ own_cup_ml: null, weighed: weighed.filter((one) => one.measure !== "cup_own") })}
+          onClear={() => set({ own_cup_ml: null, weighed: weighed.filter((item) => item.measure !== "cup_own") })}
           onChange={(own_cup_ml) => set({ own_cup_ml })}
         />
       </Row>
@@ -53,23 +53,23 @@ export function CupsPanel({ kitchen, set }: PanelProps) {
           hideLabel
           value={kitchen.own_spoon_ml ?? null}
           within={limit("Kitchen.own_spoon_ml")}
-          onClear={() => set({ own_spoon_ml: null, weighed: weighed.filter((one) => one.measure !== "spoon_own") })}
+          onClear={() => set({ own_spoon_ml: null, weighed: weighed.filter((item) => item.measure !== "spoon_own") })}
           onChange={(own_spoon_ml) => set({ own_spoon_ml })}
         />
       </Row>
       <ul>
-        {weighed.map((one, i) => (
+        {weighed.map((item, i) => (
           <li
-            key={`${one.measure} ${one.ingredient}`}
+            key={`${item.measure} ${item.ingredient}`}
             className="hairline flex items-baseline justify-between gap-3 py-1"
           >
             <span>
               <Trans>
-                {unitName(one.measure, kitchen)} of {name(one.ingredient).toLowerCase()}
+                {unitName(item.measure, kitchen)} of {name(item.ingredient).toLowerCase()}
               </Trans>
             </span>
             <span className="whitespace-nowrap">
-              <b>{weightWords(one.grams)}</b>
+              <b>{weightWords(item.grams)}</b>
               <LinkButton className="ml-4" onClick={() => set({ weighed: weighed.filter((_, j) => j !== i) })}>
                 <Trans>Take away</Trans>
               </LinkButton>
@@ -97,7 +97,7 @@ function WeighOne({ kitchen, set }: PanelProps) {
       className="mt-2 flex flex-wrap items-baseline gap-x-3 gap-y-1"
       onSubmit={(event) => {
         event.preventDefault();
-        const others = (kitchen.weighed ?? []).filter((one) => one.ingredient !== ingredient);
+        const others = (kitchen.weighed ?? []).filter((item) => item.ingredient !== ingredient);
         set({ weighed: [...others, { measure, ingredient, grams }] });
       }}
     >
@@ -121,9 +121,9 @@ function WeighOne({ kitchen, set }: PanelProps) {
           value={ingredient}
           onChange={(event) => setIngredient(event.target.value)}
         >
-          {larder.data?.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.name}
+          {larder.data?.map((item) => (
+            <option key={item.id} value={item.id}>
+              {item.name}
             </option>
           ))}
         </select>

@@ -22,7 +22,7 @@ export function Pans({ kitchen, set }: PanelProps) {
       within={limit("Pan.empty_g")}
       start={900}
       known={pans.map((pan) => ({ name: pan.name, value: pan.empty_g }))}
-      onChange={(i, empty_g) => set({ pans: pans.map((one, j) => (j === i ? { ...one, empty_g } : one)) })}
+      onChange={(i, empty_g) => set({ pans: pans.map((pan, j) => (j === i ? { ...pan, empty_g } : pan)) })}
       also={(i) => {
         const pan = pans[i];
         return (
@@ -34,7 +34,7 @@ export function Pans({ kitchen, set }: PanelProps) {
               decimals={0}
               within={limit("Pan.across_mm")}
               width="3.5rem"
-              onChange={(across_mm) => set({ pans: pans.map((one, j) => (j === i ? { ...one, across_mm } : one)) })}
+              onChange={(across_mm) => set({ pans: pans.map((pan, j) => (j === i ? { ...pan, across_mm } : pan)) })}
             />
           )
         );
@@ -58,7 +58,7 @@ export function Scoops({ kitchen, set }: PanelProps) {
       within={limit("Scoop.ml")}
       start={30}
       known={scoops.map((scoop) => ({ name: scoop.name, value: scoop.ml }))}
-      onChange={(i, ml) => set({ scoops: scoops.map((one, j) => (j === i ? { ...one, ml } : one)) })}
+      onChange={(i, ml) => set({ scoops: scoops.map((scoop, j) => (j === i ? { ...scoop, ml } : scoop)) })}
       onTakeAway={(i) => set({ scoops: scoops.filter((_, j) => j !== i) })}
       onAdd={(name, ml) => set({ scoops: [...scoops, { name, ml }] })}
     />

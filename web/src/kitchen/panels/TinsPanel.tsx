@@ -115,7 +115,7 @@ function AddTin({ onAdd }: { onAdd: (tin: Tin) => void }) {
   );
 }
 
-const replaced = (tins: Tin[], at: number, tin: Tin) => tins.map((one, i) => (i === at ? tin : one));
+const replaced = (tins: Tin[], at: number, tin: Tin) => tins.map((eachTin, i) => (i === at ? tin : eachTin));
 
 export function TinsPanel({ kitchen, set }: PanelProps) {
   const { tins } = kitchen;

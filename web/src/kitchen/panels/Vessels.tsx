@@ -16,7 +16,7 @@ import { Pans } from "./NamedWeights";
 
 /** A name that none of the others has. */
 function another(kind: string, others: { name: string }[]): string {
-  const taken = new Set(others.map((one) => one.name));
+  const taken = new Set(others.map((item) => item.name));
   const names = [kind, ...others.map((_, i) => `${kind} ${i + 2}`)];
   return names.find((name) => !taken.has(name)) ?? `${kind} ${others.length + 2}`;
 }
@@ -36,7 +36,7 @@ function NameField({ label, name, others, onChange }: NameProps) {
   const called = typed.trim();
   const wrong = !called
     ? t`A name, please.`
-    : others.some((one) => one.name === called)
+    : others.some((item) => item.name === called)
       ? t`Another is called that.`
       : "";
   return (
@@ -62,7 +62,7 @@ function NameField({ label, name, others, onChange }: NameProps) {
 export function SteamersPanel({ kitchen, set }: PanelProps) {
   const steamers = kitchen.steamers;
   const put = (i: number, change: Partial<Steamer>) =>
-    set({ steamers: steamers.map((one, j) => (j === i ? { ...one, ...change } : one)) });
+    set({ steamers: steamers.map((steamer, j) => (j === i ? { ...steamer, ...change } : steamer)) });
   const blank: Steamer = {
     name: another(t`steamer`, steamers),
     diameter_mm: usual("Steamer.diameter_mm"),
@@ -152,7 +152,7 @@ export function SteamersPanel({ kitchen, set }: PanelProps) {
 export function PotsPanel({ kitchen, set }: PanelProps) {
   const pots = kitchen.pots;
   const put = (i: number, change: Partial<Pot>) =>
-    set({ pots: pots.map((one, j) => (j === i ? { ...one, ...change } : one)) });
+    set({ pots: pots.map((pot, j) => (j === i ? { ...pot, ...change } : pot)) });
   const blank: Pot = {
     name: another(t`pot`, pots),
     diameter_mm: usual("Pot.diameter_mm"),

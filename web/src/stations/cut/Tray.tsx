@@ -33,7 +33,7 @@ export function Tray({ tray, smallMm }: { tray: TrayDrawing; smallMm: number }) 
   const h = tray.width_mm * scale;
   const pieces = tray.cells.filter((cell) => cell.kind !== "offcut");
   const points = (cell: Cell) => cell.outline.map(([x = 0, y = 0]) => `${X0 + x * scale},${Y0 + y * scale}`).join(" ");
-  const ruler = (along: string) => tray.rulers.find((one) => one.along === along)?.ticks ?? [];
+  const ruler = (along: string) => tray.rulers.find((ruler) => ruler.along === along)?.ticks ?? [];
   // Room for every figure along an edge, or only for each second one.
   const every = (lines: number[], length: number) => (lines.length * 34 > length ? 2 : 1);
   const across = ruler(t`from left to right`);

@@ -17,9 +17,9 @@ interface Props {
 export function BothSides({ sheet, way }: Props) {
   const [open, setOpen] = useState(false);
   const [asked, setAsked] = useState(
-    () => (way.questions.find((one) => one.station === "heat") ?? way.questions[0])?.id ?? "",
+    () => (way.questions.find((question) => question.station === "heat") ?? way.questions[0])?.id ?? "",
   );
-  const found = useQuery({
+  const query = useQuery({
     queryKey: ["sides", asked, sheet],
     queryFn: ({ signal }) => ask<SchoolsCompared>(api.POST("/api/sides", { body: { sheet, question: asked }, signal })),
     enabled: open && asked !== "",
@@ -35,10 +35,10 @@ export function BothSides({ sheet, way }: Props) {
         label={t`Question`}
         className="mt-2"
         value={asked}
-        options={way.questions.map((one) => [one.id, one.title] as const)}
+        options={way.questions.map((question) => [question.id, question.title] as const)}
         onPick={setAsked}
       />
-      {found.data && <SideBySide sides={found.data} busy={found.isPlaceholderData} />}
+      {query.data && <SideBySide sides={query.data} busy={query.isPlaceholderData} />}
     </details>
   );
 }

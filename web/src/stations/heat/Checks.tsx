@@ -6,7 +6,7 @@ import type { StepResult, WorkResult } from "../../api/client";
 import { trimmed } from "../../words/numbers";
 
 export function Checks({ worked }: { worked: WorkResult }) {
-  const step = worked.steps.find((one: StepResult) => one.window && one.cue);
+  const step = worked.steps.find((step: StepResult) => step.window && step.cue);
   if (!worked.checks.length) return null;
   return (
     <section aria-label={t`When to look`} className="mt-3">

@@ -24,19 +24,19 @@ const COSTS: FactKey[] = [
 ];
 
 export function Costs({ facts, covered }: { facts: Facts; covered: boolean }) {
-  const found = COSTS.flatMap((key) => {
+  const result = COSTS.flatMap((key) => {
     const fact = facts[key];
     return fact ? [{ key, fact, minutes: Number(fact.value) }] : [];
   });
-  if (!found.length) return null;
-  const most = Math.max(...found.map((one) => Math.abs(one.minutes)), 1);
+  if (!result.length) return null;
+  const most = Math.max(...result.map((item) => Math.abs(item.minutes)), 1);
   return (
     <>
       <h3 className="mt-4 font-bold">
         <Trans>What it would cost</Trans>
       </h3>
       <ul>
-        {found.map(({ key, fact, minutes }) => (
+        {result.map(({ key, fact, minutes }) => (
           <li key={key} className="hairline grid grid-cols-[1fr_9rem_5.5rem] items-baseline gap-3 py-1">
             <span>{costs(key, fact, covered)}</span>
             <span className="flex h-2 self-center" aria-hidden="true">

@@ -261,14 +261,14 @@ const HEAD_WIDTHS = [84, 46, 50]; // of the words over the window, with a gap
 
 /** Where things of some width stand in a row: as near as can be to where they belong, in order, none over another. */
 function apart(wanted: number[], widths: number[], room: number): number[] {
-  const found = [...wanted];
+  const result = [...wanted];
   const gap = (i: number) => ((widths[i] ?? 0) + (widths[i + 1] ?? 0)) / 2;
-  const last = found.length - 1;
-  found[last] = Math.min(found[last] ?? 0, room - (widths[last] ?? 0) / 2);
-  for (let i = last - 1; i >= 0; i--) found[i] = Math.min(found[i] ?? 0, (found[i + 1] ?? 0) - gap(i));
-  found[0] = Math.max(found[0] ?? 0, (widths[0] ?? 0) / 2);
-  for (let i = 1; i <= last; i++) found[i] = Math.max(found[i] ?? 0, (found[i - 1] ?? 0) + gap(i - 1));
-  return found;
+  const last = result.length - 1;
+  result[last] = Math.min(result[last] ?? 0, room - (widths[last] ?? 0) / 2);
+  for (let i = last - 1; i >= 0; i--) result[i] = Math.min(result[i] ?? 0, (result[i + 1] ?? 0) - gap(i));
+  result[0] = Math.max(result[0] ?? 0, (widths[0] ?? 0) / 2);
+  for (let i = 1; i <= last; i++) result[i] = Math.max(result[i] ?? 0, (result[i - 1] ?? 0) + gap(i - 1));
+  return result;
 }
 
 /** A curve's value at a minute, by a straight line between its points. */

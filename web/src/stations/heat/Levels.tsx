@@ -21,26 +21,26 @@ export function Levels({
       <legend className="text-ink2">
         <Trans>Burner under the steamer</Trans>
       </legend>
-      {steamer.levels.map((one) => (
+      {steamer.levels.map((eachLevel) => (
         <label
-          key={one.level}
+          key={eachLevel.level}
           className="hairline grid min-h-9 cursor-pointer grid-cols-[1rem_4rem_5rem_4rem_1fr] items-baseline gap-2 py-1"
         >
           <input
             type="radio"
             name="level"
-            checked={one.level === level}
-            onChange={() => onLevel(one.level)}
+            checked={eachLevel.level === level}
+            onChange={() => onLevel(eachLevel.level)}
             className="accent-bean"
           />
-          <span>{said(one.level)}</span>{" "}
+          <span>{said(eachLevel.level)}</span>{" "}
           <b className="whitespace-nowrap">
-            <Trans>{weightWords(one.g_per_min)}/min</Trans>
+            <Trans>{weightWords(eachLevel.g_per_min)}/min</Trans>
           </b>{" "}
           <span className="text-ink2">
-            <Trans>{one.lasts_min.toFixed(0)} min</Trans>
+            <Trans>{eachLevel.lasts_min.toFixed(0)} min</Trans>
           </span>{" "}
-          <span className={one.says.startsWith("wisps") ? "text-green" : "text-look"}>{one.says}</span>
+          <span className={eachLevel.says.startsWith("wisps") ? "text-green" : "text-look"}>{eachLevel.says}</span>
         </label>
       ))}
     </fieldset>

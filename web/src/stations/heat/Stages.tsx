@@ -42,7 +42,7 @@ export const takesStages = (drawing: HeatDrawing) =>
 export function Stages({ drawing, heat, worked, doneMin, onChange }: Props) {
   const { stages } = heat;
   const oven = drawing.kind === "bake";
-  const own = worked.filter((one) => one.of === "heat");
+  const own = worked.filter((item) => item.of === "heat");
   const set = (next: Stage[]) => onChange({ ...heat, stages: next });
   const change = (at: number, more: Partial<Stage>) =>
     set(stages.map((stage, i) => (i === at ? { ...stage, ...more } : stage)));
@@ -97,7 +97,9 @@ export function Stages({ drawing, heat, worked, doneMin, onChange }: Props) {
             width="3.5rem"
             within={limit("HeatStage.minutes")}
             onChange={(minutes) => change(i, { minutes })}
-            onClear={() => set(stages.map((one, j) => (j === i ? { ...one, minutes: null } : filled(one, own[j]))))}
+            onClear={() =>
+              set(stages.map((stage, j) => (j === i ? { ...stage, minutes: null } : filled(stage, own[j]))))
+            }
           />
           {stage.minutes == null && (
             <span className="text-green">
@@ -149,10 +151,10 @@ const filled = (stage: Stage, worked?: StageWorked): Stage =>
 /** Two stages to begin with, or those that a pot of grain has by itself. */
 function begun(drawing: HeatDrawing, heat: Sheet["heat"], own: readonly StageWorked[], doneMin: number): Stage[] {
   if (own.length > 1)
-    return own.map((one) => ({
+    return own.map((item) => ({
       ...PLAIN,
-      level: one.level ?? null,
-      minutes: one.is_open ? null : Math.max(0.5, Math.round(one.minutes)),
+      level: item.level ?? null,
+      minutes: item.is_open ? null : Math.max(0.5, Math.round(item.minutes)),
     }));
   if (drawing.kind === "bake") return [{ ...PLAIN, minutes: Math.max(1, Math.round(doneMin * 0.6)) }, PLAIN];
   return [
@@ -162,18 +164,18 @@ function begun(drawing: HeatDrawing, heat: Sheet["heat"], own: readonly StageWor
 }
 
 function Ribbon({ stages }: { stages: readonly StageWorked[] }) {
-  const words = stages.map((one) => t`${one.name} ${one.minutes.toFixed(0)} min`).join(t`, then `);
+  const words = stages.map((stage) => t`${stage.name} ${stage.minutes.toFixed(0)} min`).join(t`, then `);
   return (
     <div role="img" aria-label={words} className="my-1 flex h-10 w-full border border-ink text-[13px]">
-      {stages.map((one) => (
+      {stages.map((stage) => (
         <span
-          key={one.starts_min}
-          style={{ flexGrow: Math.max(one.minutes, 0.5), flexBasis: 0 }}
-          title={t`${one.name}, ${one.minutes.toFixed(0)} min`}
-          className={`flex min-w-2 flex-col justify-center overflow-hidden border-ink border-r px-1 leading-tight last:border-r-0 ${TONE[one.level ?? "medium"]}`}
+          key={stage.starts_min}
+          style={{ flexGrow: Math.max(stage.minutes, 0.5), flexBasis: 0 }}
+          title={t`${stage.name}, ${stage.minutes.toFixed(0)} min`}
+          className={`flex min-w-2 flex-col justify-center overflow-hidden border-ink border-r px-1 leading-tight last:border-r-0 ${TONE[stage.level ?? "medium"]}`}
         >
-          <span className="truncate">{one.name}</span>
-          <b className="truncate">{one.minutes.toFixed(0)}</b>
+          <span className="truncate">{stage.name}</span>
+          <b className="truncate">{stage.minutes.toFixed(0)}</b>
         </span>
       ))}
     </div>

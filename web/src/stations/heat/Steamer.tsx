@@ -223,7 +223,7 @@ export function levelAt({ minutes, water_mm }: SteamerDrawing, at: number): numb
   if (after < 0) return water_mm.at(-1) ?? 0;
   if (after === 0) return water_mm[0] ?? 0;
   const [m0, m1, w0, w1] = [minutes[after - 1], minutes[after], water_mm[after - 1], water_mm[after]].map(
-    (one) => one ?? 0,
+    (value) => value ?? 0,
   ) as [number, number, number, number];
   return w0 + ((w1 - w0) * (at - m0)) / (m1 - m0);
 }

@@ -84,7 +84,7 @@ describe("in stages", () => {
     const edited = show("bake", [], {}, { heat: { level: "medium", oven_c: 175, stages } });
     expect(screen.queryByLabelText("Oven")).toBeNull();
     fireEvent.change(screen.getByLabelText("Minutes of stage 1"), { target: { value: "" } });
-    expect(edited()?.heat.stages.map((one) => one.minutes)).toEqual([null, 10]);
+    expect(edited()?.heat.stages.map((stage) => stage.minutes)).toEqual([null, 10]);
     fireEvent.change(screen.getByLabelText("Oven in stage 2"), { target: { value: "190" } });
     expect(edited()?.heat.stages[1]?.oven_c).toBe(190);
     fireEvent.click(screen.getByRole("button", { name: "Stage 2 away" }));
@@ -233,7 +233,7 @@ describe("where cooks disagree", () => {
 
   it("asks for the heat's own question first, then for the one that is picked, with the sheet as it is", async () => {
     vi.useFakeTimers();
-    const { asked } = serve((one) => ({ body: sides((one.body as { question: string }).question) }));
+    const { requests } = serve((request) => ({ body: sides((request.body as { question: string }).question) }));
     show("tin", [], way);
     fireEvent.click(screen.getByText(/Where cooks disagree/));
     const details = screen.getByText(/Where cooks disagree/).closest("details") as HTMLDetailsElement;
@@ -245,7 +245,9 @@ describe("where cooks disagree", () => {
     fireEvent.click(screen.getByRole("radio", { name: "Syrup" }));
     await pass(50);
     expect(screen.getByText("Syrup other")).toBeTruthy();
-    const bodies = asked.filter((one) => one.path === "/api/sides").map((one) => one.body as { question: string });
+    const bodies = requests
+      .filter((request) => request.path === "/api/sides")
+      .map((request) => request.body as { question: string });
     expect(bodies.map((body) => body.question)).toEqual(["cover", "syrup"]);
     expect(bodies[0]).toMatchObject({ sheet: { title: sheet().title } });
   });

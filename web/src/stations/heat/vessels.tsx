@@ -19,7 +19,7 @@ export function StandsIn({ worked, heat, onPick }: StandsInProps) {
   const kitchen = useQuery(kitchenQuery).data?.kitchen;
   const stands = worked.stands_in;
   if (!stands || !kitchen) return null;
-  const all = (stands.kind === "steamer" ? kitchen.steamers : kitchen.pots).map((one) => one.name);
+  const all = (stands.kind === "steamer" ? kitchen.steamers : kitchen.pots).map((steamer) => steamer.name);
   const gone = heat.vessel && !all.includes(heat.vessel);
   if (all.length < 2 && !gone) return null;
   return (

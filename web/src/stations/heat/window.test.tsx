@@ -4,7 +4,7 @@
 import { cleanup, fireEvent, render, screen, waitFor } from "@testing-library/react";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import type { Sensitivity, Sheet, StepResult, WorkResult } from "../../api/client";
-import { Around, type Asked, fact, facts, KITCHEN, serve, sheet, worked } from "../../testing";
+import { Around, fact, facts, KITCHEN, type SeenRequest, serve, sheet, worked } from "../../testing";
 import { Taught } from "../Taught";
 import { HangsOn } from "./HangsOn";
 import { TaughtOthers } from "./TaughtOthers";
@@ -39,13 +39,13 @@ const WINDOW = facts(
 );
 
 /** Every body that the kitchen was asked to be saved as. */
-function saved(): Asked[] {
-  const asked: Asked[] = [];
-  serve((one) => {
-    asked.push(one);
+function saved(): SeenRequest[] {
+  const requests: SeenRequest[] = [];
+  serve((eachAsked) => {
+    requests.push(eachAsked);
     return { body: { kitchen: KITCHEN, set_up: true, revision: 3 } };
   });
-  return asked;
+  return requests;
 }
 
 function show(hangs: Sensitivity[], onSheet = vi.fn()) {
@@ -71,19 +71,19 @@ describe("what a window hangs on", () => {
   });
 
   it("a thermometer's reading is kept as what this oven is off, to three degrees", async () => {
-    const asked = saved();
+    const requests = saved();
     show([hang({})]);
     fireEvent.click(screen.getByRole("button", { name: "put a thermometer in the oven" }));
     const field = await screen.findByLabelText(/The thermometer shows/);
     fireEvent.change(field, { target: { value: "168" } });
     fireEvent.click(screen.getByRole("button", { name: "keep" }));
-    await waitFor(() => expect(asked.some((one) => one.method === "PUT")).toBe(true));
-    const put = asked.find((one) => one.method === "PUT");
+    await waitFor(() => expect(requests.some((request) => request.method === "PUT")).toBe(true));
+    const put = requests.find((request) => request.method === "PUT");
     expect(JSON.stringify(put?.body)).toContain('"oven_c":{"value":-7,"low":-10,"high":-4}');
   });
 
   it("how warm it goes in is the sheet's, and known to a degree from then", async () => {
-    const asked = saved();
+    const requests = saved();
     const onSheet = show([
       hang({ id: "start_c", narrows: "warmth", narrow_words: "put a thermometer in what goes in" }),
     ]);
@@ -91,7 +91,7 @@ describe("what a window hangs on", () => {
     fireEvent.change(await screen.findByLabelText("It goes in at"), { target: { value: "30" } });
     fireEvent.click(screen.getByRole("button", { name: "keep" }));
     expect(onSheet.mock.calls[0]?.[0].start.batter_c).toBe(30);
-    await waitFor(() => expect(asked.some((one) => one.method === "PUT")).toBe(true));
+    await waitFor(() => expect(requests.some((request) => request.method === "PUT")).toBe(true));
   });
 
   it("a kettle is timed where burners are", () => {
@@ -171,7 +171,7 @@ describe("a time taught for another step", () => {
 
 describe("what is measured there and then", () => {
   it("how one likes it is said with one press", async () => {
-    const asked = saved();
+    const requests = saved();
     const tastes = [
       { words: "with a bite", value: 11, low: 8.6, high: 13.9 },
       { words: "soft through", value: 20, low: 15.7, high: 25.2 },
@@ -179,28 +179,30 @@ describe("what is measured there and then", () => {
     show([hang({ id: "clear_min", narrows: "taste", narrow_words: "say how you like it", takes_min: 0, tastes })]);
     fireEvent.click(screen.getByRole("button", { name: "say how you like it" }));
     fireEvent.click(await screen.findByRole("button", { name: "soft through" }));
-    await waitFor(() => expect(asked.some((one) => one.method === "PUT")).toBe(true));
-    const put = asked.find((one) => one.method === "PUT")?.body as { kitchen: { estimates: object } };
+    await waitFor(() => expect(requests.some((request) => request.method === "PUT")).toBe(true));
+    const put = requests.find((request) => request.method === "PUT")?.body as { kitchen: { estimates: object } };
     expect(put.kitchen.estimates).toEqual({ clear_min: { value: 20, low: 15.7, high: 25.2 } });
   });
 
   it("a tin of water in the oven is worked out, told, and then kept", async () => {
     const known = { estimate: "oven_h", value: 26, low: 24.2, high: 27.9, says: "It gives 26 W." };
-    const asked: Asked[] = [];
-    serve((one) => {
-      asked.push(one);
-      return { body: one.path.endsWith("/kitchen/oven") ? known : { kitchen: KITCHEN, set_up: true, revision: 3 } };
+    const requests: SeenRequest[] = [];
+    serve((eachAsked) => {
+      requests.push(eachAsked);
+      return {
+        body: eachAsked.path.endsWith("/kitchen/oven") ? known : { kitchen: KITCHEN, set_up: true, revision: 3 },
+      };
     });
     show([hang({ id: "oven_h", narrows: "oven-tin", narrow_words: "warm a tin of water in the oven" })]);
     fireEvent.click(screen.getByRole("button", { name: "warm a tin of water in the oven" }));
     fireEvent.change(await screen.findByLabelText("Water"), { target: { value: "800" } });
     fireEvent.click(screen.getByRole("button", { name: "what it tells" }));
     expect((await screen.findByRole("status")).textContent).toContain("It gives 26 W.");
-    const told = asked.find((one) => one.path.endsWith("/kitchen/oven"));
+    const told = requests.find((request) => request.path.endsWith("/kitchen/oven"));
     expect(told?.body).toMatchObject({ water_ml: 800, oven_c: 175, start_c: 20 });
     fireEvent.click(screen.getByRole("button", { name: "keep" }));
-    await waitFor(() => expect(asked.some((one) => one.method === "PUT")).toBe(true));
-    const put = asked.find((one) => one.method === "PUT")?.body as { kitchen: { estimates: object } };
+    await waitFor(() => expect(requests.some((request) => request.method === "PUT")).toBe(true));
+    const put = requests.find((request) => request.method === "PUT")?.body as { kitchen: { estimates: object } };
     expect(put.kitchen.estimates).toEqual({ oven_h: { value: 26, low: 24.2, high: 27.9 } });
   });
 });

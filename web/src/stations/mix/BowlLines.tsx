@@ -73,7 +73,7 @@ export function BowlLines({ editing, way, kitchen }: Props) {
                   editing={editing}
                   part={part}
                   at={p}
-                  worked={worked.parts.find((one) => one.role === part.role)}
+                  worked={worked.parts.find((eachPart) => eachPart.role === part.role)}
                   kitchen={kitchen}
                   way={way}
                 />
@@ -129,7 +129,7 @@ function LineRow({ editing, part, at, shown, kitchen, held, way }: RowProps) {
   const { sheet, edit, adjust } = editing;
   const line = sheet.parts[part]?.lines[at];
   if (!line) return null;
-  const item = larder.data?.find((one) => one.id === line.ingredient);
+  const item = larder.data?.find((item) => item.id === line.ingredient);
   const name = item?.name ?? shown?.name ?? line.ingredient;
   const { role, lines } = sheet.parts[part] as (typeof sheet.parts)[number];
   const amount = (value: number) => {
@@ -145,7 +145,7 @@ function LineRow({ editing, part, at, shown, kitchen, held, way }: RowProps) {
         {shown && shown.carried.length > 0 && (
           <span className="block text-sm text-ink2">
             {shown.carried
-              .map((one) => [weightWords(one.grams, 0), one.at, one.to && one.to !== role && `(${one.to})`])
+              .map((item) => [weightWords(item.grams, 0), item.at, item.to && item.to !== role && `(${item.to})`])
               .map((words) => words.filter(Boolean).join(" "))
               .join(", ")}
           </span>
@@ -218,7 +218,7 @@ function AddPart({ editing }: { editing: Editing }) {
   );
   const add = (chosen: string) => {
     const [role, id] = chosen.split(" ") as [PartRole, string];
-    const family = families.data?.find((one) => one.id === id);
+    const family = families.data?.find((item) => item.id === id);
     if (family)
       editing.edit({
         ...editing.sheet,

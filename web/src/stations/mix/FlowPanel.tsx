@@ -22,7 +22,7 @@ interface Props {
 export function FlowPanel({ editing, way, flow, onCarry }: Props) {
   const { sheet, edit } = editing;
   const role = flow.role as PartRole;
-  const takers = sheet.parts.filter((part) => takeable(sheet, part.role).some((one) => one.role === role));
+  const takers = sheet.parts.filter((part) => takeable(sheet, part.role).some((item) => item.role === role));
   const key = outputKey(flow.nth, flow.output.id);
   return (
     <fieldset className="mt-2 border-l-4 border-bean pl-4">

@@ -91,9 +91,9 @@ export function Flows({ editing, way }: Props) {
               onDrop={drop}
             />
           ))}
-          {drawn.words.map((one) => (
-            <Label key={one.key} x={LABELS_X - 6} y={one.y + 4.5} size={13} anchor="end">
-              {short(one.name)} <tspan fontWeight="700">{grams(one.grams)}</tspan>
+          {drawn.words.map((word) => (
+            <Label key={word.key} x={LABELS_X - 6} y={word.y + 4.5} size={13} anchor="end">
+              {short(word.name)} <tspan fontWeight="700">{grams(word.grams)}</tspan>
             </Label>
           ))}
           {drawn.bars.map((bar) => (
@@ -227,7 +227,7 @@ function carried(sheet: Editing["sheet"], way: WayCard, flow: Flow, id: string) 
     };
   }
   if (id === placeNowOf(flow)) return null;
-  const whole = placesFor(sheet, way, role).find(([one]) => one.startsWith("whole "))?.[0];
+  const whole = placesFor(sheet, way, role).find(([name]) => name.startsWith("whole "))?.[0];
   return withPlace(
     sheet,
     role,
@@ -251,9 +251,9 @@ function stepped(ids: string[], now: string, by: number): string {
 }
 
 const targetAt = (event: PointerEvent) =>
-  document.elementsFromPoint(event.clientX, event.clientY).flatMap((one) => {
-    const found = one.closest("[data-target]")?.getAttribute("data-target");
-    return found ? [found] : [];
+  document.elementsFromPoint(event.clientX, event.clientY).flatMap((element) => {
+    const result = element.closest("[data-target]")?.getAttribute("data-target");
+    return result ? [result] : [];
   })[0] ?? null;
 
 function openPart(role: string) {

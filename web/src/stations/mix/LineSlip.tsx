@@ -134,10 +134,10 @@ const composition = (item: IngredientCard) =>
     .join(", ");
 
 function Exchanges({ ingredient, onTake }: { ingredient: string; onTake: (to: string) => void }) {
-  const found = useQuery(exchangesQuery(ingredient));
+  const query = useQuery(exchangesQuery(ingredient));
   const [taken, setTaken] = useState<string | null>(null);
-  if (!found.data?.length) return null;
-  const swap = found.data.find((one) => one.to === taken);
+  if (!query.data?.length) return null;
+  const swap = query.data.find((item) => item.to === taken);
   return (
     <div className="mt-3">
       <label>
@@ -149,9 +149,9 @@ function Exchanges({ ingredient, onTake }: { ingredient: string; onTake: (to: st
             onChange={(event) => setTaken(event.target.value === "-" ? null : event.target.value)}
           >
             <option value="-">…</option>
-            {found.data.map((one) => (
-              <option key={one.to} value={one.to}>
-                {one.label}
+            {query.data.map((item) => (
+              <option key={item.to} value={item.to}>
+                {item.label}
               </option>
             ))}
           </select>

@@ -45,9 +45,9 @@ export function MakeIt({ editing, way }: { editing: Editing; way: WayCard }) {
   );
   // What there is too little of: a line by its place, or a part that is made, by its role.
   const made = parts.filter((part) => part.role !== "base" && part.role !== "wrapper");
-  const part = made.find((one) => one.role === short);
+  const part = made.find((item) => item.role === short);
   const [shortPart = 0, shortLine = 0] = short.split(" ").map(Number);
-  const line = lines.find((one) => one.part === shortPart && one.line === shortLine);
+  const line = lines.find((line) => line.part === shortPart && line.line === shortLine);
   const fields: Record<Fixed, () => ReactNode> = {
     base: () => grams("base", "mix.base_g", t`From ${said(way.base)} of`),
     batch: () => grams("batch", "mix.batch_g", t`All in the bowl`),
@@ -112,14 +112,14 @@ export function MakeIt({ editing, way }: { editing: Editing; way: WayCard }) {
           <Trans>
             Short of{" "}
             <select className="write max-w-52" value={short} onChange={(event) => setShort(event.target.value)}>
-              {made.map((one) => (
-                <option key={one.role} value={one.role}>
-                  <Trans>{one.name}, made</Trans>
+              {made.map((item) => (
+                <option key={item.role} value={item.role}>
+                  <Trans>{item.name}, made</Trans>
                 </option>
               ))}
-              {lines.map((one) => (
-                <option key={`${one.part} ${one.line}`} value={`${one.part} ${one.line}`}>
-                  {one.name.toLowerCase()}
+              {lines.map((line) => (
+                <option key={`${line.part} ${line.line}`} value={`${line.part} ${line.line}`}>
+                  {line.name.toLowerCase()}
                 </option>
               ))}
             </select>

@@ -68,7 +68,7 @@ export function PartHead({ editing, part, at, worked, kitchen, way }: Props) {
       <ActionMenu
         label={t`Add to the ${name}`}
         choices={[
-          ...made.map((one) => ({ id: `${MADE}${one.of}`, words: one.name, under: t`Made here` })),
+          ...made.map((item) => ({ id: `${MADE}${item.of}`, words: item.name, under: t`Made here` })),
           ...(larder.data ?? []).map((item) => ({
             id: item.id,
             words: item.name,
@@ -87,7 +87,7 @@ export function PartHead({ editing, part, at, worked, kitchen, way }: Props) {
 const MADE = t`made here `;
 
 const outputsOf = (worked: PartResult[], part: Part) =>
-  worked.find((one) => one.role === part.role)?.outputs ?? [{ id: "", name: part.name || part.role }];
+  worked.find((item) => item.role === part.role)?.outputs ?? [{ id: "", name: part.name || part.role }];
 
 const weightFact = (role: PartRole, onTheScale: boolean): FactKey =>
   role === "base" ? (onTheScale ? "mix.scale_g" : "mix.cooked_g") : `part.${role}.${onTheScale ? "scale_g" : "made_g"}`;
@@ -109,8 +109,8 @@ function PartSlip({
   const { sheet, edit, adjust } = editing;
   const { facts } = editing.worked;
   const set = (change: Partial<Part>) => edit(withPart(sheet, part.role, (was) => ({ ...was, ...change })));
-  const fitting = families.data?.filter((one: FamilyCard) => one.roles.includes(part.role)) ?? [];
-  const kind = families.data?.find((one) => one.id === (part.family || worked.family));
+  const fitting = families.data?.filter((item: FamilyCard) => item.roles.includes(part.role)) ?? [];
+  const kind = families.data?.find((item) => item.id === (part.family || worked.family));
   const base = part.role === "base";
   const beside = part.role === "base" ? null : part.role;
   const oil = beside && facts[`part.${beside}.oil_g`];
@@ -140,7 +140,7 @@ function PartSlip({
           <PickRow
             label={t`It is`}
             value={part.family || worked.family}
-            options={fitting.map((one) => [one.id, one.name] as const)}
+            options={fitting.map((item) => [item.id, item.name] as const)}
             onChange={(family) => set({ family, schools: {} })}
           />
         )}

@@ -37,13 +37,13 @@ export function Shared({ editing, part }: { editing: Editing; part: Part }) {
         <Trans>{part.made_on} makes it: change its amount there.</Trans>
       </p>
     );
-  const others = sheets.data?.sheets.filter((one) => one.id !== editing.id) ?? [];
+  const others = sheets.data?.sheets.filter((sheet) => sheet.id !== editing.id) ?? [];
   return (
     <>
-      {part.made_for.map((one) => {
-        const other = others.find((sheet) => sheet.title === one.sheet);
+      {part.made_for.map((item) => {
+        const other = others.find((sheet) => sheet.title === item.sheet);
         return (
-          <Row key={one.sheet} label={t`${(one.share * 100).toFixed(0)} % for ${one.sheet}`}>
+          <Row key={item.sheet} label={t`${(item.share * 100).toFixed(0)} % for ${item.sheet}`}>
             {other && (
               <LinkButton onClick={() => share.mutate({ other: other.id, back: true, uid: newId() })}>
                 <Trans>each makes its own again</Trans>
@@ -56,7 +56,7 @@ export function Shared({ editing, part }: { editing: Editing; part: Part }) {
         <ActionMenu
           label={t`Make it for another sheet too: which`}
           disabled={editing.saving !== "saved" || share.isPending}
-          choices={others.map((one) => ({ id: String(one.id), words: one.title }))}
+          choices={others.map((item) => ({ id: String(item.id), words: item.title }))}
           onPick={(id) => share.mutate({ other: Number(id), back: false, uid: newId() })}
         >
           <Trans>which</Trans>

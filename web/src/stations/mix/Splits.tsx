@@ -22,7 +22,7 @@ export function Splits({ line, role, roles, onChange }: Props) {
   const splits = line.splits ?? [];
   const put = (next: typeof splits) => {
     const before = next.slice(0, -1);
-    const rest = 1 - before.reduce((sum, one) => sum + one.share, 0);
+    const rest = 1 - before.reduce((sum, item) => sum + item.share, 0);
     const last = next.at(-1);
     if (next.length < 2 || !last) onChange({ splits: [] });
     else if (rest > 0.001) onChange({ splits: [...before, { ...last, share: rest }] });
@@ -59,7 +59,9 @@ export function Splits({ line, role, roles, onChange }: Props) {
               decimals={1}
               within={{ min: 1, max: 98 }}
               width="3.4rem"
-              onChange={(value) => put(splits.map((one, j) => (j === i ? { ...one, share: value / PER_CENT } : one)))}
+              onChange={(value) =>
+                put(splits.map((split, j) => (j === i ? { ...split, share: value / PER_CENT } : split)))
+              }
             />
           ) : (
             <span className="w-[5.2rem] text-right">{fixed(split.share * PER_CENT, 1)} %</span>
@@ -70,15 +72,17 @@ export function Splits({ line, role, roles, onChange }: Props) {
             value={split.to ?? role}
             onChange={(event) =>
               put(
-                splits.map((one, j) =>
-                  j === i ? { ...one, to: event.target.value === role ? null : (event.target.value as PartRole) } : one,
+                splits.map((split, j) =>
+                  j === i
+                    ? { ...split, to: event.target.value === role ? null : (event.target.value as PartRole) }
+                    : split,
                 ),
               )
             }
           >
-            {roles.map((one) => (
-              <option key={one} value={one}>
-                {said(one)}
+            {roles.map((role) => (
+              <option key={role} value={role}>
+                {said(role)}
               </option>
             ))}
           </select>
@@ -87,7 +91,9 @@ export function Splits({ line, role, roles, onChange }: Props) {
             className="write min-w-0 flex-1"
             maxLength={60}
             value={split.at}
-            onChange={(event) => put(splits.map((one, j) => (j === i ? { ...one, at: event.target.value } : one)))}
+            onChange={(event) =>
+              put(splits.map((split, j) => (j === i ? { ...split, at: event.target.value } : split)))
+            }
           />
         </div>
       ))}

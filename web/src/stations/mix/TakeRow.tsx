@@ -23,8 +23,8 @@ export function TakeRow({ editing, role, at, way }: Props) {
   if (!take) return null;
   const [source = "", output] = take.of.split(".");
   const from = worked.parts.find((part) => part.role === source);
-  const made = from?.outputs.find((one) => one.id === output) ?? from?.outputs[0];
-  const flow = made?.goes.find((one) => one.to === role && one.take === at);
+  const made = from?.outputs.find((eachOutput) => eachOutput.id === output) ?? from?.outputs[0];
+  const flow = made?.goes.find((each) => each.to === role && each.take === at);
   const name = made?.name ?? take.of;
   const fact = `part.${source}.made_g` as FactKey;
   return (

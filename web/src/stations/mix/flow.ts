@@ -105,26 +105,26 @@ export function drawnFlow(sheet: Sheet, lines: LineResult[], parts: PartResult[]
   const thick = (grams: number) => Math.max(LEAST, (grams / total) * INK);
   const depth = depths(order, flows);
   const deepest = Math.max(1, ...depth.values());
-  const found: FlowDrawn = { height: 0, bands: [], bars: [], sinks: [], words: [] };
+  const flowDrawn: FlowDrawn = { height: 0, bands: [], bars: [], sinks: [], words: [] };
   const from = new Map<string, Point>();
   const to = new Map<string, Point>();
   let y = GAP;
   for (const part of order) {
     const going = into.get(part.role) ?? [];
-    const listed = going.filter((one) => one.words);
-    const raw = sumOf(going.filter((one) => one.held === undefined).map((one) => thick(one.grams)));
+    const listed = going.filter((incoming) => incoming.words);
+    const raw = sumOf(going.filter((incoming) => incoming.held === undefined).map((incoming) => thick(incoming.grams)));
     const row = Math.max(raw, PITCH * listed.length, PITCH * 1.5);
     const x = FIRST + ((LAST - FIRST) * (depth.get(part.role) ?? 0)) / deepest;
     const top = y + (row - raw) / 2;
-    listed.forEach((one, i) => {
+    listed.forEach((incoming, i) => {
       const middle = y + (row / listed.length) * (i + 0.5);
-      found.words.push({ key: one.key, y: middle, name: one.words ?? "", grams: one.grams });
-      from.set(one.key, [LABELS_X, middle - thick(one.grams) / 2]);
+      flowDrawn.words.push({ key: incoming.key, y: middle, name: incoming.words ?? "", grams: incoming.grams });
+      from.set(incoming.key, [LABELS_X, middle - thick(incoming.grams) / 2]);
     });
     let at = top;
-    for (const one of going.filter((each) => each.held === undefined)) {
-      to.set(one.key, [x, at]);
-      at += thick(one.grams);
+    for (const eachIncoming of going.filter((each) => each.held === undefined)) {
+      to.set(eachIncoming.key, [x, at]);
+      at += thick(eachIncoming.grams);
     }
     const made = sumOf(part.outputs.map((output) => thick(output.made_g)));
     let out = top + (raw - made) / 2;
@@ -132,14 +132,14 @@ export function drawnFlow(sheet: Sheet, lines: LineResult[], parts: PartResult[]
       from.set(keyOf(flow), [x + BAR_WIDTH, out]);
       out += thick(flow.goes.grams);
     }
-    const name = sheet.parts.find((one) => one.role === part.role)?.name || part.role;
-    found.bars.push({ role: part.role, name, x, top, raw, made, part });
+    const name = sheet.parts.find((eachPart) => eachPart.role === part.role)?.name || part.role;
+    flowDrawn.bars.push({ role: part.role, name, x, top, raw, made, part });
     y += row + GAP;
   }
   const ends = [...flows.filter((flow) => !roles.has(flow.goes.to)).map(endOf), ...all.flatMap(heldOf)];
-  found.sinks = stacked(ends, thick, from, to);
+  flowDrawn.sinks = stacked(ends, thick, from, to);
   const band = (key: string, grams: number, group: string, flow?: Flow) =>
-    found.bands.push({
+    flowDrawn.bands.push({
       key,
       from: from.get(key) ?? [0, 0],
       to: to.get(key) ?? [0, 0],
@@ -150,8 +150,10 @@ export function drawnFlow(sheet: Sheet, lines: LineResult[], parts: PartResult[]
     });
   for (const one of all) if (one.words) band(one.key, one.grams, one.group);
   for (const flow of flows) band(keyOf(flow), flow.goes.grams, flow.output.group, flow);
-  found.height = Math.ceil(Math.max(y, ...found.sinks.map((sink) => sink.top + Math.max(sink.height, PITCH * 2) + 8)));
-  return found;
+  flowDrawn.height = Math.ceil(
+    Math.max(y, ...flowDrawn.sinks.map((sink) => sink.top + Math.max(sink.height, PITCH * 2) + 8)),
+  );
+  return flowDrawn;
 }
 
 export const keyOf = ({ role, output, goes }: Flow) => `${role}.${output.id} ${goes.to} ${goes.name} ${goes.take}`;
@@ -167,11 +169,11 @@ function incoming(role: string, lines: LineResult[], flows: Flow[]): Incoming[] 
 /** The shares of a line that go into a part; with its own part also what is held back of it. */
 function sharesOf(line: LineResult, role: string): Incoming[] {
   const whole = { to: line.role, at: "", grams: line.used_g };
-  const shares = line.carried.some((one) => one.to) ? line.carried : [whole, ...line.carried];
-  return shares.flatMap((one, i): Incoming[] => {
-    const found = { key: `${line.part}-${line.line}-${i}`, grams: one.grams, group: line.group };
-    if (!one.to) return line.role === role ? [{ ...found, words: line.name, held: one.at }] : [];
-    return one.to === role ? [{ ...found, words: one.at ? `${line.name}, ${one.at}` : line.name }] : [];
+  const shares = line.carried.some((item) => item.to) ? line.carried : [whole, ...line.carried];
+  return shares.flatMap((share, i): Incoming[] => {
+    const result = { key: `${line.part}-${line.line}-${i}`, grams: share.grams, group: line.group };
+    if (!share.to) return line.role === role ? [{ ...result, words: line.name, held: share.at }] : [];
+    return share.to === role ? [{ ...result, words: share.at ? `${line.name}, ${share.at}` : line.name }] : [];
   });
 }
 
@@ -210,7 +212,8 @@ function stacked(
     }
     y = top + Math.max(height, PITCH * 2) + GAP / 2;
     const name = SINK_NAMES[id] ?? own[0]?.name ?? id;
-    const says = id === "whole" || id === "beside" ? [] : own.map((end) => end.name).filter((one) => one !== name);
+    const says =
+      id === "whole" || id === "beside" ? [] : own.map((end) => end.name).filter((eachName) => eachName !== name);
     return { id, name, says: [...new Set(says)].join(", "), top, height, grams: gramsOf(own) };
   });
 }
@@ -222,11 +225,11 @@ const endOf = (flow: Flow): End => ({
   name: flow.goes.name,
 });
 
-const heldOf = (one: Incoming): End[] =>
-  one.held === undefined ? [] : [{ key: one.key, grams: one.grams, sink: "held", name: one.held }];
+const heldOf = (incoming: Incoming): End[] =>
+  incoming.held === undefined ? [] : [{ key: incoming.key, grams: incoming.grams, sink: "held", name: incoming.held }];
 
-const sumOf = (all: number[]) => all.reduce((sum, one) => sum + one, 0);
-const gramsOf = (all: { grams: number }[]) => sumOf(all.map((one) => one.grams));
+const sumOf = (all: number[]) => all.reduce((sum, value) => sum + value, 0);
+const gramsOf = (all: { grams: number }[]) => sumOf(all.map((item) => item.grams));
 
 /** A band's outline, as thick where it ends as where it begins. */
 export function bandPath({ from: [x0, y0], to: [x1, y1], thick }: Band): string {

@@ -106,19 +106,19 @@ const weighed = [
   }),
   shownLine(0, "Coconut milk, thick", 300, { part: 1, role: "syrup", group: "liquid" }),
 ];
-const halved = weighed.map((one) => ({ ...one, grams: one.grams / 2, used_g: one.used_g / 2 }));
+const halved = weighed.map((item) => ({ ...item, grams: item.grams / 2, used_g: item.used_g / 2 }));
 
-function benchOf(of: Sheet = two, found = worked()) {
+function benchOf(of: Sheet = two, result = worked()) {
   const edits: Sheet[] = [];
   const editing = {
     id: 7,
     sheet: of,
     drawnFrom: of,
     worked: {
-      ...found,
+      ...result,
       lines: weighed,
-      parts: found.parts.length ? found.parts : [syrup],
-      drawings: { ...found.drawings, mix: drawing },
+      parts: result.parts.length ? result.parts : [syrup],
+      drawings: { ...result.drawings, mix: drawing },
     },
     says: [],
     saving: "saved",
@@ -144,7 +144,7 @@ const LARDER = [
     density: { spooned: 0.56, packed: 0.66 },
     packs: {},
   },
-].map((one) => ({ ...one, aliases: [], allergens: [], figures: "from a test", g_per_piece: null }));
+].map((item) => ({ ...item, aliases: [], allergens: [], figures: "from a test", g_per_piece: null }));
 const FAMILIES = [
   {
     id: "coconut-syrup",
@@ -169,8 +169,8 @@ const FAMILIES = [
 ];
 
 async function lines(made = benchOf()) {
-  serve((one) => {
-    if (one.path.endsWith("/exchanges"))
+  serve((request) => {
+    if (request.path.endsWith("/exchanges"))
       return { body: [{ to: "mild-honey", label: "Honey, mild", says: "Browns sooner." }] };
     const body: Record<string, unknown> = {
       "/api/larder": LARDER,
@@ -180,7 +180,7 @@ async function lines(made = benchOf()) {
         { id: 8, title: "Other" },
       ]),
     };
-    return { body: body[one.path] ?? {} };
+    return { body: body[request.path] ?? {} };
   });
   render(<BowlLines editing={made.editing} way={WAY} kitchen={KITCHEN} />, { wrapper: Around });
   await pass(30);
@@ -232,7 +232,7 @@ describe("the lines", () => {
     await press(/^White sugar: exchange/);
     await press("Split it over steps or parts");
     const line = edits[0]?.parts[0]?.lines[1] as Line;
-    expect(line.splits.map((one) => one.share)).toEqual([1 / 3, expect.closeTo(2 / 3)]);
+    expect(line.splits.map((split) => split.share)).toEqual([1 / 3, expect.closeTo(2 / 3)]);
   });
 
   it("move one share and the last takes the rest; send it to another part", async () => {
@@ -276,9 +276,9 @@ describe("the lines", () => {
 describe("a part", () => {
   async function slip() {
     const made = benchOf(two, worked(fact("part.syrup.made_g", 434, "g"), fact("shape.pieces", 24)));
-    const asked: { path: string; body: unknown }[] = [];
-    serve((one) => {
-      asked.push({ path: one.path, body: one.body });
+    const requests: { path: string; body: unknown }[] = [];
+    serve((eachAsked) => {
+      requests.push({ path: eachAsked.path, body: eachAsked.body });
       const body: Record<string, unknown> = {
         "/api/larder": LARDER,
         "/api/parts": [
@@ -302,13 +302,13 @@ describe("a part", () => {
           { id: 8, title: "Other" },
         ]),
       };
-      return { body: body[one.path] ?? {} };
+      return { body: body[eachAsked.path] ?? {} };
     });
     const kitchen = { ...KITCHEN, pans: [{ name: "deep", empty_g: 1460, across_mm: 220 }] } as KitchenSettings;
     render(<BowlLines editing={made.editing} way={WAY} kitchen={kitchen} />, { wrapper: Around });
     await pass(30);
     await press(/^syrup: what kind/);
-    return { ...made, asked };
+    return { ...made, requests };
   }
 
   it("takes a pan, a school, a weight for each piece and a share kept back", async () => {
@@ -317,7 +317,7 @@ describe("a part", () => {
     type("Stirred", "all");
     type("For each piece", "4");
     type("Kept back", "20");
-    expect(edits.map((one) => one.parts[1])).toMatchObject([
+    expect(edits.map((edit) => edit.parts[1])).toMatchObject([
       { pan: "deep" },
       { schools: { stir: "all" } },
       { each_g: 4 },
@@ -334,13 +334,13 @@ describe("a part", () => {
   });
 
   it("is made for another sheet too, and both are read anew", async () => {
-    const { asked, editing } = await slip();
+    const { requests, editing } = await slip();
     fireEvent.keyDown(screen.getByRole("button", { name: /^Make it for another sheet too/ }), { key: "Enter" });
     const others = screen.getAllByRole("menuitem");
-    expect(others.map((one) => one.textContent)).not.toContain("A cake");
+    expect(others.map((element) => element.textContent)).not.toContain("A cake");
     fireEvent.click(others[0] as HTMLElement);
     await pass(30);
-    expect(asked.find((one) => one.path === "/api/sheets/7/share")?.body).toEqual({
+    expect(requests.find((item) => item.path === "/api/sheets/7/share")?.body).toEqual({
       role: "syrup",
       with_sheet: 8,
       uid: expect.any(String),
@@ -375,7 +375,7 @@ describe("by feel", () => {
     fireEvent.change(field, { target: { value: "+1" } });
     fireEvent.change(field, { target: { value: "+15" } });
     fireEvent.change(field, { target: { value: "+ 15" } });
-    expect(edits.map((one) => one.parts[0]?.lines[0]?.amount.value)).toEqual([301, 315, 315]);
+    expect(edits.map((edit) => edit.parts[0]?.lines[0]?.amount.value)).toEqual([301, 315, 315]);
   });
 });
 
@@ -394,7 +394,7 @@ describe("taking a part out", () => {
 });
 
 describe("what is fixed", () => {
-  const found = worked(
+  const result = worked(
     fact("mix.base_g", 300, "g"),
     fact("mix.cooked_g", 900, "g"),
     fact("shape.depth_mm", 30, "mm"),
@@ -402,7 +402,7 @@ describe("what is fixed", () => {
     fact("shape.base_g", 18, "g"),
   );
   const show = (form: "tin" | "ball") => {
-    const { editing } = benchOf(two, found);
+    const { editing } = benchOf(two, result);
     render(<MakeIt editing={editing} way={{ ...WAY, form }} />, { wrapper: Around });
     return editing;
   };
@@ -535,12 +535,12 @@ describe("where it goes", () => {
 describe("water", () => {
   it("said the other way, as much is in the pot", () => {
     const rice = { ...two, grain: { ...two.grain, water: "all" as const } };
-    const liquid = weighed.map((one) => (one.part === 0 && one.line === 1 ? { ...one, group: "liquid" } : one));
-    const found = facts(fact("grain.total_water_g", 180), fact("grain.cook_water_g", 120));
-    const poured = withWater(rice, liquid, found, "poured");
+    const liquid = weighed.map((item) => (item.part === 0 && item.line === 1 ? { ...item, group: "liquid" } : item));
+    const result = facts(fact("grain.total_water_g", 180), fact("grain.cook_water_g", 120));
+    const poured = withWater(rice, liquid, result, "poured");
     expect(poured.grain.water).toBe("poured");
-    expect(poured.parts[0]?.lines.map((one) => one.amount.value)).toEqual([300, 120]);
-    const back = withWater(poured, liquid, found, "all");
+    expect(poured.parts[0]?.lines.map((line) => line.amount.value)).toEqual([300, 120]);
+    const back = withWater(poured, liquid, result, "all");
     expect(back.parts[0]?.lines[1]?.amount.value).toBe(180);
   });
 });
@@ -572,8 +572,8 @@ describe("the soak", () => {
   };
   const show = () => {
     const made = benchOf();
-    const found = facts(fact("grain.dry_g", 240), fact("grain.soaked_g", 300), fact("grain.cook_water_g", 280));
-    render(<Soak editing={made.editing} grain={grain} facts={found} />, { wrapper: Around });
+    const result = facts(fact("grain.dry_g", 240), fact("grain.soaked_g", 300), fact("grain.cook_water_g", 280));
+    render(<Soak editing={made.editing} grain={grain} facts={result} />, { wrapper: Around });
     return made;
   };
 

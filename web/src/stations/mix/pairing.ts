@@ -10,14 +10,14 @@ export function workedLine(
   part: number,
   line: number,
 ): LineResult | undefined {
-  const at = (p: number, i: number) => worked.find((one) => one.part === p && one.line === i);
+  const at = (p: number, i: number) => worked.find((item) => item.part === p && item.line === i);
   if (drawnFrom === sheet) return at(part, line);
   const { role, lines } = sheet.parts[part] as Sheet["parts"][number];
   const wanted = lines[line]?.ingredient;
-  const nth = lines.slice(0, line).filter((one) => one.ingredient === wanted).length;
-  const p = drawnFrom.parts.findIndex((one) => one.role === role);
-  const places = (drawnFrom.parts[p]?.lines ?? []).flatMap((one, i) => (one.ingredient === wanted ? [i] : []));
+  const nth = lines.slice(0, line).filter((line) => line.ingredient === wanted).length;
+  const p = drawnFrom.parts.findIndex((part) => part.role === role);
+  const places = (drawnFrom.parts[p]?.lines ?? []).flatMap((line, i) => (line.ingredient === wanted ? [i] : []));
   const i = places[nth];
-  const found = i === undefined ? undefined : at(p, i);
-  return found && { ...found, part, line };
+  const result = i === undefined ? undefined : at(p, i);
+  return result && { ...result, part, line };
 }

@@ -57,13 +57,13 @@ export function placesFor(sheet: Sheet, way: WayCard, role: PartRole): [string, 
 /** Whether one part goes, straight or by others, into another. */
 export function feeds(sheet: Sheet, from: PartRole, into: PartRole, seen: PartRole[] = []): boolean {
   if (seen.includes(from)) return false;
-  const part = sheet.parts.find((one) => one.role === from);
+  const part = sheet.parts.find((part) => part.role === from);
   const takers = sheet.parts.filter(
-    (one) =>
-      one.takes.some((take) => take.of.split(".")[0] === from) ||
-      Object.values(part?.rest ?? {}).some((place) => place.to === one.role),
+    (eachPart) =>
+      eachPart.takes.some((take) => take.of.split(".")[0] === from) ||
+      Object.values(part?.rest ?? {}).some((place) => place.to === eachPart.role),
   );
-  return takers.some((one) => one.role === into || feeds(sheet, one.role, into, [...seen, from]));
+  return takers.some((taker) => taker.role === into || feeds(sheet, taker.role, into, [...seen, from]));
 }
 
 /** The parts that another may take of, each with its outputs: not itself, not the base, nothing it is made into. */

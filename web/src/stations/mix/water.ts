@@ -19,7 +19,7 @@ export function withWater(sheet: Sheet, lines: LineResult[], facts: Facts, to: W
   const factor = said(sheet.grain.water) > 0 ? said(to) / said(sheet.grain.water) : 1;
   const base = sheet.parts.findIndex((part) => part.role === "base");
   const liquid = (at: number) =>
-    lines.some((one) => one.part === base && one.line === at && one.group === "liquid") &&
+    lines.some((line) => line.part === base && line.line === at && line.group === "liquid") &&
     !sheet.parts[base]?.lines[at]?.joins;
   return {
     ...sheet,

@@ -7,10 +7,10 @@ import { placed } from "./zoneWords";
 const FRAME = { left: 0, right: 400, top: 0, bottom: 300 };
 const WIDE = 7 * "soft".length;
 
-const boxOf = (one: { x: number; y: number; anchor: string; says: string }) => {
-  const wide = 7 * one.says.length;
-  const left = one.anchor === "start" ? one.x : one.anchor === "end" ? one.x - wide : one.x - wide / 2;
-  return { left, right: left + wide, top: one.y - 12, bottom: one.y + 3 };
+const boxOf = (item: { x: number; y: number; anchor: string; says: string }) => {
+  const wide = 7 * item.says.length;
+  const left = item.anchor === "start" ? item.x : item.anchor === "end" ? item.x - wide : item.x - wide / 2;
+  return { left, right: left + wide, top: item.y - 12, bottom: item.y + 3 };
 };
 
 it("alone, a word stands where it belongs", () => {

@@ -26,7 +26,7 @@ const meets = (a: Box, b: Box) => a.left < b.right && b.left < a.right && a.top 
 /** Each word at the first place of its own that is within the frame, on no mark and on no word before it. */
 export function placed(words: readonly Word[], marks: readonly { x: number; y: number; r: number }[], frame: Box) {
   const taken: Box[] = marks.map(({ x, y, r }) => ({ left: x - r, right: x + r, top: y - r, bottom: y + r }));
-  const found: Placed[] = [];
+  const placeds: Placed[] = [];
   for (const word of words) {
     const wide = word.says.length * LETTER;
     const sides =
@@ -39,11 +39,11 @@ export function placed(words: readonly Word[], marks: readonly { x: number; y: n
       const box = { left, right: left + wide, top: y - HIGH + 3, bottom: y + 3 };
       const within =
         box.left >= frame.left && box.right <= frame.right && box.top >= frame.top && box.bottom <= frame.bottom;
-      if (!within || taken.some((one) => meets(one, box))) continue;
+      if (!within || taken.some((eachBox) => meets(eachBox, box))) continue;
       taken.push(box);
-      found.push({ ...word, y, anchor });
+      placeds.push({ ...word, y, anchor });
       break;
     }
   }
-  return found;
+  return placeds;
 }

@@ -47,7 +47,7 @@ export function InEach({ editing, way, drawing }: { editing: Editing; way: WayCa
   const skin = facts["shape.skin_pct"];
   const say = (name: Measure, value: number) => {
     const next = holding(pieces, name, value, !filled, recent.current, skin ? Number(skin.value) : null);
-    recent.current = [name, ...recent.current.filter((one) => one !== name)];
+    recent.current = [name, ...recent.current.filter((item) => item !== name)];
     edit({ ...sheet, pieces: next });
   };
   return (

@@ -35,7 +35,7 @@ export function PieceSection({ drawing, facts, onDrag, onDrop, folded }: Props) 
   const [box, room] = useRoom<HTMLDivElement>(WIDE);
   const narrow = room < 520; // then what it is made from stands under the piece
   const settled: Across = { outer: drawing.outer_mm, core: drawing.core_mm };
-  const scale = SCALES.find((one) => (one * drawing.outer_mm) / 2 <= ROOM) ?? 1;
+  const scale = SCALES.find((scale) => (scale * drawing.outer_mm) / 2 <= ROOM) ?? 1;
   const filled = drawing.core_mm > 0;
   const { cannot } = drawing;
   const round = drawing.form === "ball" || drawing.form === "pull";

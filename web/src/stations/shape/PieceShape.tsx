@@ -138,11 +138,11 @@ function Folded({ drawing, facts, wrap, leaves }: FoldedProps) {
 /** The whole fruit or nut in the middle: how heavy one is, and how large. */
 function Heart({ editing }: { editing: StationProps["editing"] }) {
   const { sheet, worked, edit } = editing;
-  const part = sheet.parts.find((one) => one.role === "heart");
+  const part = sheet.parts.find((part) => part.role === "heart");
   if (!part) return null;
   const { facts } = worked;
   const value = (key: string) => (facts[key] ? Number(facts[key]?.value) : null);
-  const set = (change: Partial<typeof part>) => edit(withPart(sheet, "heart", (one) => ({ ...one, ...change })));
+  const set = (change: Partial<typeof part>) => edit(withPart(sheet, "heart", (item) => ({ ...item, ...change })));
   return (
     <div className="mt-3 flex flex-wrap items-baseline gap-x-5">
       <b>{capital(part.name || t`whole fruit or nut`)}</b>

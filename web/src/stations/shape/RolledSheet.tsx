@@ -26,7 +26,7 @@ export function RolledDrawn({ rolled, facts }: { rolled: RolledDrawing; facts: F
   const first = rolled.rollings[0];
   if (!first) return null;
   const again = rolled.rollings.slice(1);
-  const beside = again.length ? Math.max(...again.map((one) => one.length_mm)) + 40 : 0;
+  const beside = again.length ? Math.max(...again.map((item) => item.length_mm)) + 40 : 0;
   const scale = Math.min(620 / (first.length_mm + beside), 330 / first.width_mm);
   let y = 0;
   const cut = Number(facts["shape.cut_of_sheet"]?.value ?? 0);
@@ -47,15 +47,15 @@ export function RolledDrawn({ rolled, facts }: { rolled: RolledDrawing; facts: F
             thick{first.sheets > 1 ? t`, ${first.sheets} of them` : ""}
           </Trans>
         </Label>
-        {again.map((one, i) => {
+        {again.map((item, i) => {
           const at = y;
-          y += one.width_mm * scale + 46;
+          y += item.width_mm * scale + 46;
           return (
-            <g key={`${one.length_mm}`} transform={`translate(${(first.length_mm + 40) * scale} ${at})`}>
+            <g key={`${item.length_mm}`} transform={`translate(${(first.length_mm + 40) * scale} ${at})`}>
               <Label x={0} y={-8} size={13.5} tone="ink2">
                 {i === 0 ? t`trimmings, rolled again` : t`and again`}
               </Label>
-              <OneSheet rolling={one} rolled={rolled} scale={scale} />
+              <OneSheet rolling={item} rolled={rolled} scale={scale} />
             </g>
           );
         })}

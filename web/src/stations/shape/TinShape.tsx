@@ -42,15 +42,15 @@ export function TinShape({ editing, kitchen, drawing }: StationProps & { drawing
           <Trans>Your tins</Trans>
         </h3>
         <div className="mt-2 flex flex-wrap gap-2">
-          {kitchen.tins.map((one) => (
+          {kitchen.tins.map((eachTin) => (
             <button
-              key={`${one.name}${tinSize(one)}`}
+              key={`${eachTin.name}${tinSize(eachTin)}`}
               type="button"
               className="pick"
-              data-on={JSON.stringify(one) === JSON.stringify(tin)}
-              onClick={() => edit({ ...sheet, vessel: { ...sheet.vessel, tin: one } })}
+              data-on={JSON.stringify(eachTin) === JSON.stringify(tin)}
+              onClick={() => edit({ ...sheet, vessel: { ...sheet.vessel, tin: eachTin } })}
             >
-              {one.name || tinSize(one)}
+              {eachTin.name || tinSize(eachTin)}
             </button>
           ))}
         </div>
@@ -113,17 +113,17 @@ export function TinShape({ editing, kitchen, drawing }: StationProps & { drawing
         <h4 className="mt-4 font-bold">
           <Trans>Poured into others too, at the same depth</Trans>
         </h4>
-        {more.map((one, i) => (
+        {more.map((item, i) => (
           <Row
             // biome-ignore lint/suspicious/noArrayIndexKey: two may be alike, and their order is their place
             key={i}
-            label={one.tin.name || tinSize(one.tin)}
+            label={item.tin.name || tinSize(item.tin)}
           >
             <span className="whitespace-nowrap">
               <NumberField
-                label={t`How many of ${one.tin.name || tinSize(one.tin)}`}
+                label={t`How many of ${item.tin.name || tinSize(item.tin)}`}
                 hideLabel
-                value={one.count}
+                value={item.count}
                 decimals={0}
                 within={limit("MoreTins.count")}
                 width="2.6rem"
@@ -133,7 +133,7 @@ export function TinShape({ editing, kitchen, drawing }: StationProps & { drawing
               />
               <button
                 type="button"
-                aria-label={t`Take away ${one.tin.name || tinSize(one.tin)}`}
+                aria-label={t`Take away ${item.tin.name || tinSize(item.tin)}`}
                 className="ml-2 min-h-8 min-w-8 text-ink2 hover:text-bean"
                 onClick={() => setMore(more.filter((_, j) => j !== i))}
               >
@@ -145,7 +145,7 @@ export function TinShape({ editing, kitchen, drawing }: StationProps & { drawing
         {more.length < 5 && kitchen.tins.length > 0 && (
           <ActionMenu
             label={t`Pour into another tin too`}
-            choices={kitchen.tins.map((one, i) => ({ id: String(i), words: one.name || tinSize(one) }))}
+            choices={kitchen.tins.map((tin, i) => ({ id: String(i), words: tin.name || tinSize(tin) }))}
             onPick={(i) => {
               const added = kitchen.tins[Number(i)];
               if (added) setMore([...more, { tin: added, count: 1 }]);
@@ -170,8 +170,8 @@ export function TinShape({ editing, kitchen, drawing }: StationProps & { drawing
 
 /** The other tins from the side, to one scale, each with its share. */
 function Beside({ tins, depth }: { tins: { tin: Tin; count: number }[]; depth: number | null }) {
-  const total = tins.reduce((sum, one) => sum + across(one.tin) + 30, 0);
-  const high = Math.max(...tins.map((one) => one.tin.height_mm));
+  const total = tins.reduce((sum, item) => sum + across(item.tin) + 30, 0);
+  const high = Math.max(...tins.map((tin) => tin.tin.height_mm));
   const scale = Math.min(0.9, 660 / total, 90 / high);
   let x = 30;
   return (

@@ -56,11 +56,11 @@ export function holding(
   skinPct: number | null,
 ): Pieces {
   const next: Pieces = { ...pieces };
-  const before = held(pieces).filter((one) => one !== name);
-  for (const one of MEASURES) next[one] = null;
+  const before = held(pieces).filter((item) => item !== name);
+  for (const measure of MEASURES) next[measure] = null;
   next[name] = value;
   if (plain) return next;
-  const touched = (one: Measure) => (recent.includes(one) ? recent.indexOf(one) : recent.length);
+  const touched = (item: Measure) => (recent.includes(item) ? recent.indexOf(item) : recent.length);
   const keep = before.sort((a, b) => touched(a) - touched(b)).at(0);
   if (keep && SIZES.includes(keep) && SIZES.includes(name)) {
     if (skinPct != null) next.skin_pct = +skinPct.toFixed(2);
