@@ -18,7 +18,7 @@ from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics import baking, conduction
 from kemble.core.physics.baking import Oven, OvenSlab, bake_all
-from kemble.core.physics.conduction import DecayModes, when
+from kemble.core.physics.conduction import DecayModes, time_at_level
 from kemble.core.physics.freezing import food
 from kemble.core.physics.stove import stir
 from kemble.core.physics.thermal import LATENT_STEAM, LEWIS_K_PER_PA, Material, saturation_pa
@@ -62,7 +62,7 @@ def tin(cells):
     left = DecayModes(upright).remaining(TIMES).max(axis=1) * DecayModes.centre(
         DecayModes(across).remaining(TIMES), across
     )
-    return when(TIMES, AROUND + (START - AROUND) * left, HOT_C)
+    return time_at_level(TIMES, AROUND + (START - AROUND) * left, HOT_C)
 
 
 def lines(body, start, around):
@@ -84,7 +84,7 @@ def test_a_tin_in_steam():
         across = conduction.cylinder(RADIUS, BATTER, 900.0)
         shares = [(lines(body, START, AROUND) - AROUND) / (START - AROUND) for body in (upright, across)]
         left = shares[0].max(axis=1) * DecayModes.centre(shares[1], across)
-        return when(TIMES, AROUND + (START - AROUND) * left, HOT_C)
+        return time_at_level(TIMES, AROUND + (START - AROUND) * left, HOT_C)
 
     beside("a tin in steam", lambda: tin(conduction.CELLS), plain, tin(160))
 
@@ -94,7 +94,7 @@ def ball(cells, steps):
     body, layers, start = _ball(cells)
     times = 1500.0 * np.linspace(0.0, 1.0, steps) ** 1.7
     celsius, _ = conduction.thaw(body, layers, start, AROUND, times)
-    return when(times, celsius[:, 0], 72.0)
+    return time_at_level(times, celsius[:, 0], 72.0)
 
 
 def _ball(cells):
@@ -129,7 +129,7 @@ def test_a_frozen_ball_in_the_pot():
         held = np.concatenate([np.interp(start[cells], s.celsius, s.enthalpy) for cells, s in spans])
         times = np.linspace(0, 1500, 131)
         result = solve_ivp(slope, (0, 1500), held, method=method, t_eval=times, rtol=1e-3, atol=1e4)
-        return when(times, np.array([celsius_of(item)[0] for item in result.y.T]), 72.0)
+        return time_at_level(times, np.array([celsius_of(item)[0] for item in result.y.T]), 72.0)
 
     def ours():
         return ball(conduction.CELLS, 41)
@@ -156,7 +156,7 @@ def trays(cells):
 def baked(cells, steps):
     """The minute at which the first of the seven is hot, all marched together."""
     bake_curveses = bake_all(trays(cells), steps)
-    return when(bake_curveses[0].times, bake_curveses[0].cells.min(axis=1), HOT_C)
+    return time_at_level(bake_curveses[0].times, bake_curveses[0].cells.min(axis=1), HOT_C)
 
 
 def test_seven_trays_in_the_oven():
@@ -184,7 +184,7 @@ def test_seven_trays_in_the_oven():
 
         times, begin = np.linspace(0, 5400, 181), np.append(np.full(n, tray.start_c), 0.0)
         result = solve_ivp(slope, (0, 5400), begin, method="BDF", t_eval=times, rtol=1e-4, atol=1e-3)
-        return when(times, result.y[:n].min(axis=0), HOT_C)
+        return time_at_level(times, result.y[:n].min(axis=0), HOT_C)
 
     def plain():
         first, *_ = [one(tray) for tray in trays(baking.CELLS)]

@@ -17,9 +17,9 @@ from test_day import random_day
 from kemble.core.cards.ways import WAYS
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.clashes import clashing
-from kemble.core.plan.cook_assignment import who_does_what
-from kemble.core.plan.day_solver import Dish, PlanRequest, solve
-from kemble.core.plan.on_time_odds import sure
+from kemble.core.plan.cook_assignment import assign_cooks
+from kemble.core.plan.day_solver import Dish, PlanRequest, solve_day
+from kemble.core.plan.on_time_odds import simulate_on_time_odds
 from kemble.core.plan.schedule import plan_of
 from kemble.core.sheet.document import default_sheet
 from kemble.core.stations.work_sheet import work
@@ -52,9 +52,9 @@ def table(*ways, days=()):
     ],
 )
 def test_plan(asked):
-    solve(replace(asked, dishes=asked.dishes[:1]))  # the solver's first import is a second
+    solve_day(replace(asked, dishes=asked.dishes[:1]))  # the solver's first import is a second
     began = time.perf_counter()
-    solved = solve(asked)
+    solved = solve_day(asked)
     took = time.perf_counter() - began
     steps = sum(len(dish.steps) for dish in asked.dishes)
     how = "proven" if solved.proven else f"within {solved.gap_pct:.2f} %"
@@ -67,10 +67,10 @@ def test_plan(asked):
 
 def test_a_thousand_days():
     asked = table("set-cake", "boiled-balls", "tray-rice")
-    solved = solve(asked)
-    who = who_does_what(asked, solved)
+    solved = solve_day(asked)
+    who = assign_cooks(asked, solved)
     began = time.perf_counter()
-    told = sure(asked, solved, who)
+    told = simulate_on_time_odds(asked, solved, who)
     took = 1000 * (time.perf_counter() - began)
     print(f"\n  a thousand days of three sheets: {took:.0f} ms, {told.all_in_time_pct:.0f} in time")
     measured("days", took)
@@ -81,7 +81,7 @@ def test_random_days():
     kept = impossible = against = 0
     for seed in range(10_000, 10_000 + RANDOM_DAYS):
         asked = random_day(seed)
-        solved = solve(asked)
+        solved = solve_day(asked)
         if solved is None:
             impossible += 1
             continue
@@ -98,7 +98,7 @@ def test_clashes():
     took = []
     for seed in range(amount(200, 12)):
         asked = random_day(20_000 + seed)
-        if solve(asked) is None:
+        if solve_day(asked) is None:
             began = time.perf_counter()
             assert clashing(asked)
             took.append(time.perf_counter() - began)

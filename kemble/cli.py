@@ -21,7 +21,7 @@ from kemble.core.formats.printed_lists import LISTS, day_html, shopping_html
 from kemble.core.formats.recipe_reader import read_recipe, sheet_of
 from kemble.core.formats.recipe_writer import FORMATS, written
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.plan.clashes import why_not
+from kemble.core.plan.clashes import explain_clash
 from kemble.core.plan.day_solver import Dish, PlanRequest
 from kemble.core.plan.schedule import Plan, kitchen_time, plan_for, planned
 from kemble.core.sentences import speak
@@ -32,7 +32,7 @@ from kemble.core.text_cleaning import clean_document
 from kemble.words import tongue_of
 
 
-def _read(path: str) -> str:
+def read_text(path: str) -> str:
     """A file's text, or standard input for "-". Reads no more than a document may hold."""
     try:
         if path == "-":
@@ -54,7 +54,7 @@ def _kitchen(path: str | None) -> Kitchen:
     if path is None:
         return Kitchen()
     try:
-        kitchen = Kitchen.model_validate(clean_document(json.loads(_read(path))))
+        kitchen = Kitchen.model_validate(clean_document(json.loads(read_text(path))))
     except ValidationError as error:
         raise Refused(problems_from(error, Kitchen)) from None
     except json.JSONDecodeError:
@@ -63,14 +63,14 @@ def _kitchen(path: str | None) -> Kitchen:
     return kitchen
 
 
-def _worked(sheet: Sheet, kitchen: Kitchen) -> WorkResult:
+def work_or_refuse(sheet: Sheet, kitchen: Kitchen) -> WorkResult:
     worked = work(sheet, kitchen)
     if worked.problems:
         raise Refused(worked.problems)
     return worked
 
 
-def ways(_: argparse.Namespace) -> None:
+def list_ways(_: argparse.Namespace) -> None:
     result = [
         {
             "id": way.id,
@@ -89,18 +89,18 @@ def sheet(options: argparse.Namespace) -> None:
 
 
 def work_sheet(options: argparse.Namespace) -> None:
-    worked = _worked(read_sheet(_read(options.sheet)), _kitchen(options.kitchen))
+    worked = work_or_refuse(read_sheet(read_text(options.sheet)), _kitchen(options.kitchen))
     print(worked.model_dump_json(indent=2, include={"facts", "advice", "cautions", "allergens"}))
 
 
 def export(options: argparse.Namespace) -> None:
-    sheet = read_sheet(_read(options.sheet))
+    sheet = read_sheet(read_text(options.sheet))
     sys.stdout.write(written(sheet, work(sheet, _kitchen(options.kitchen)), options.how))
 
 
 def import_recipe(options: argparse.Namespace) -> None:
     """What was understood goes to standard error, the sheet to standard output."""
-    told = read_recipe(_read(options.recipe), _kitchen(options.kitchen))
+    told = read_recipe(read_text(options.recipe), _kitchen(options.kitchen))
     for asks in told.asks:
         print(f"kemble: {asks}", file=sys.stderr)
     for line in told.method:
@@ -112,7 +112,7 @@ def import_recipe(options: argparse.Namespace) -> None:
 
 def plan_sheets(options: argparse.Namespace) -> None:
     """Print the plan of every sheet named."""
-    wanted, kitchen = _wanted(options)
+    wanted, kitchen = wanted_sheets(options)
     plan = _plan(wanted, kitchen, options)
     if options.json:
         print(plan.model_dump_json(indent=2))
@@ -128,8 +128,8 @@ def plan_sheets(options: argparse.Namespace) -> None:
         )
 
 
-def _wanted(options: argparse.Namespace) -> tuple[list[Sheet], Kitchen]:
-    return [read_sheet(_read(path)) for path in options.sheet], _kitchen(options.kitchen)
+def wanted_sheets(options: argparse.Namespace) -> tuple[list[Sheet], Kitchen]:
+    return [read_sheet(read_text(path)) for path in options.sheet], _kitchen(options.kitchen)
 
 
 def _plan(wanted: Sequence[Sheet], kitchen: Kitchen, options: argparse.Namespace) -> Plan:
@@ -141,7 +141,7 @@ def _plan(wanted: Sequence[Sheet], kitchen: Kitchen, options: argparse.Namespace
         if not serve:
             refuse("serve", "is missing", "--serve 2026-12-05T15:30, or serve on the sheet")
         serves.append(kitchen_time(kitchen, serve))
-    worked = [_worked(each_sheet, kitchen) for each_sheet in wanted]
+    worked = [work_or_refuse(each_sheet, kitchen) for each_sheet in wanted]
     if len(wanted) == 1:
         return plan_for(worked[0].steps, kitchen, serve=serves[0], now=now)
     dishes = [
@@ -150,7 +150,7 @@ def _plan(wanted: Sequence[Sheet], kitchen: Kitchen, options: argparse.Namespace
     asked = PlanRequest(tuple(dishes), kitchen, not_before=now)
     found_plan = planned(asked)
     if found_plan is None:
-        clash = why_not(asked, titles=[each_sheet.title for each_sheet in wanted])
+        clash = explain_clash(asked, titles=[each_sheet.title for each_sheet in wanted])
         refuse("plan", clash.says if clash else "none was found in the time", "another time, or one sheet less")
     return found_plan
 
@@ -176,7 +176,7 @@ def print_paper(options: argparse.Namespace) -> None:
     """The PDF goes to a file, or through a pipe; never onto a screen."""
     from kemble.pdf import fonts, paper, pdf_of  # a second to load, and only paper needs it
 
-    wanted, kitchen = _wanted(options)
+    wanted, kitchen = wanted_sheets(options)
     if options.out is None and sys.stdout.isatty():
         refuse("--out", "is missing", "a file for the PDF, or a pipe")
     titles = [each_sheet.title for each_sheet in wanted]
@@ -233,7 +233,7 @@ def _parser() -> argparse.ArgumentParser:
     parser.add_argument("--version", action="version", version=__version__)
     commands = parser.add_subparsers(dest="command", required=True)
 
-    commands.add_parser("ways", help="list the ways with their schools").set_defaults(run=ways)
+    commands.add_parser("ways", help="list the ways with their schools").set_defaults(run=list_ways)
 
     argument_parser = commands.add_parser("sheet", help="print a way's default sheet, ready to edit")
     argument_parser.add_argument("way", help="one of " + ", ".join(WAYS))

@@ -31,7 +31,7 @@ def fonts() -> str:
     )
 
 
-def _document(html: str) -> Any:
+def _laid_out_document(html: str) -> Any:
     """Laid out in pages. It carries all that it needs: nothing is fetched from anywhere, whatever its words say."""
     from PIL import ImageFile
 
@@ -53,7 +53,7 @@ def paper(sheet: Sheet, worked: WorkResult, what: PaperId, *, plain: bool = Fals
     if what == "templates":
         return _templates(sheet, worked, plain)
     for size in _SIZES_PT:
-        document = _document(card_html(sheet, worked, size_pt=size, fonts=fonts()))
+        document = _laid_out_document(card_html(sheet, worked, size_pt=size, fonts=fonts()))
         if len(document.pages) == 1:
             break
     return bytes(document.write_pdf(uncompressed_pdf=plain))
@@ -61,7 +61,7 @@ def paper(sheet: Sheet, worked: WorkResult, what: PaperId, *, plain: bool = Fals
 
 def pdf_of(html: str, *, plain: bool = False) -> bytes:
     """Any of the core's pages as a PDF."""
-    return bytes(_document(html).write_pdf(uncompressed_pdf=plain))
+    return bytes(_laid_out_document(html).write_pdf(uncompressed_pdf=plain))
 
 
 def _templates(sheet: Sheet, worked: WorkResult, plain: bool) -> bytes:

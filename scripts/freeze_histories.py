@@ -22,7 +22,7 @@ ROOT = Path(__file__).resolve().parents[1]
 sys.path.insert(0, str(ROOT))
 
 from kemble.core.plan.schedule import Plan, ScheduledStep
-from kemble.core.run.event_fold import standing
+from kemble.core.run.event_fold import events_that_count
 from kemble.core.run.events import KINDS, AnyEvent, PlanRest, StepEvent, event_from
 from kemble.core.run.run_state import state_of
 from kemble.core.stations.heat.core_curve import CoreCurve
@@ -136,7 +136,7 @@ class Writer:
 
     def rest(self, at: datetime, events: Sequence[AnyEvent]) -> dict[str, Any]:
         """The open steps some minutes later, some of them longer, now and then by another curve."""
-        over = {event.step for event in standing(self.plan, events) if event.kind == "done"}
+        over = {event.step for event in events_that_count(self.plan, events) if event.kind == "done"}
         later = timedelta(minutes=self.chance.choice([5, 20, 45]))
         scheduled = []
         for scheduled_step in self.plan.scheduled:

@@ -7,9 +7,10 @@ os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")  # Playwright's loop 
 import pytest
 from hypothesis import settings
 from serving import Prepared
+from thorough import examples
 
 # How long an example takes is the machine's affair: speed is measured in `make bench`.
-settings.register_profile("untimed", deadline=None)
+settings.register_profile("untimed", deadline=None, max_examples=examples(100))
 settings.load_profile("untimed")
 
 

@@ -46,7 +46,7 @@ def say(sentence: str, /, **values: object) -> str:
     return sentence.format(**values) if values else sentence
 
 
-def figure(value: float, spec: str) -> str:
+def format_figure(value: float, spec: str) -> str:
     """A number by itself, as it is written in the place: `spec` as in a format.
 
     >>> figure(4.449, ".2f")
@@ -57,13 +57,13 @@ def figure(value: float, spec: str) -> str:
     return written if tongue is None else tongue.number(written)
 
 
-def read(words: str) -> str:
+def translate(words: str) -> str:
     """Words that stand in a table, in what is spoken here."""
     tongue = _spoken.get()
     return words if tongue is None else tongue.read(words)
 
 
-Words = Annotated[str, PlainSerializer(read, return_type=str)]
+Words = Annotated[str, PlainSerializer(translate, return_type=str)]
 """A field of an answer that is read by people: whatever of it stands in the catalogue goes out in what is spoken here."""
 
 
@@ -71,7 +71,7 @@ Asked = ParamSpec("Asked")
 Told = TypeVar("Told")
 
 
-def remembered(most: int) -> Callable[[Callable[Asked, Told]], Callable[Asked, Told]]:
+def remember_by_language(most: int) -> Callable[[Callable[Asked, Told]], Callable[Asked, Told]]:
     """Keeps the last answers of a function whose answers hold words: what was said in one language is not said in another."""
 
     def keeping(work: Callable[Asked, Told]) -> Callable[Asked, Told]:
@@ -88,7 +88,7 @@ def remembered(most: int) -> Callable[[Callable[Asked, Told]], Callable[Asked, T
     return keeping
 
 
-def spoken() -> Translator | None:
+def current_translator() -> Translator | None:
     """What is spoken here; None is English."""
     return _spoken.get()
 

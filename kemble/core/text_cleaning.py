@@ -90,7 +90,7 @@ class _TextCleaner:
             return text
         if _NO_CHARACTER.search(text):
             if self.refuses and len(self.problems) < _MAX_PROBLEMS:
-                self.problems.append(_problem(path))
+                self.problems.append(_text_problem(path))
             text = _NO_CHARACTER.sub("", text)
         multiline = next((step for step in reversed(path) if not step.isdigit()), "") in MULTILINE
         if self.lines or (self.tabs and multiline):
@@ -98,7 +98,7 @@ class _TextCleaner:
         return clean_text(text, multiline=multiline)
 
 
-def _problem(path: tuple[str, ...]) -> Problem:
+def _text_problem(path: tuple[str, ...]) -> Problem:
     where = ".".join(_NO_CHARACTER.sub("?", step) for step in path) or "the document"
     return Problem(
         path=where, says=say("holds a character that cannot be shown"), accepts=say("letters, figures, signs and emoji")

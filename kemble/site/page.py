@@ -14,7 +14,7 @@ from django.views.decorators.http import require_safe
 
 from kemble.core.facts.problems import Problem
 from kemble.server.api.error_responses import TOKEN_LOST, refusal
-from kemble.server.web.error_response import stumbled
+from kemble.server.web.error_response import fault_response
 from kemble.server.web.request_language import locale_for
 
 NONCE_MARK = "__KEMBLE_NONCE__"
@@ -22,7 +22,7 @@ LOCALE_MARK = '<html lang="en">'
 
 
 @lru_cache(maxsize=1)
-def _index(path: Path, _changed: float) -> str:
+def _index_html(path: Path, _changed: float) -> str:
     return path.read_text(encoding="utf-8")
 
 
@@ -35,7 +35,7 @@ def page(request: HttpRequest) -> HttpResponse:
         return HttpResponse(
             "The front end has not been built yet. Run: make build\n", status=503, content_type="text/plain"
         )
-    text = _index(index, index.stat().st_mtime)
+    text = _index_html(index, index.stat().st_mtime)
     text = text.replace(LOCALE_MARK, f'<html lang="{locale_for(request.user)}">', 1)
     return HttpResponse(text.replace(NONCE_MARK, str(request.csp_nonce)))  # type: ignore[attr-defined]
 
@@ -52,7 +52,7 @@ def unfit(request: HttpRequest, exception: Exception) -> HttpResponse:
 
 def failed(request: HttpRequest) -> HttpResponse:
     """A fault of ours outside the API, under a number, in a body that a program can read."""
-    return stumbled(request, sys.exc_info()[1] or RuntimeError("unknown"))
+    return fault_response(request, sys.exc_info()[1] or RuntimeError("unknown"))
 
 
 def forged(request: HttpRequest, reason: str = "") -> HttpResponse:

@@ -5,6 +5,7 @@ import re
 import pytest
 from playwright.sync_api import expect
 from serving import until
+from thorough import times
 
 SIZES = {"desk": (1280, 800), "tablet": (820, 1180), "phone": (390, 844)}
 # A number that a drawing shows, of every station.
@@ -30,7 +31,7 @@ COVERED = """() => {
 }"""
 
 
-@pytest.mark.parametrize("size", SIZES)
+@pytest.mark.parametrize("size", times(list(SIZES), ["phone"]))
 def test_a_because_marks_its_drawing_and_lies_beside_it(watched, demo, size):
     page = watched
     wide, high = SIZES[size]

@@ -5,6 +5,7 @@ import re
 import pytest
 from playwright.sync_api import expect
 from serving import until
+from thorough import times
 
 pytestmark = pytest.mark.browser
 SIZES = [(1280, 800), (390, 844)]
@@ -25,7 +26,7 @@ def key_number(page, station):
     )
 
 
-@pytest.mark.parametrize(("width", "height"), SIZES)
+@pytest.mark.parametrize(("width", "height"), times(SIZES, SIZES[1:]))
 def test_from_a_sheet_to_the_log(watched, kitchen, width, height):
     """Open a sheet, change its water, see heat and plan move, plan, rehearse, log, find it again after a restart."""
     page = watched

@@ -11,7 +11,7 @@ from kemble import words
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.quantity import SPOONS, household, length_words, size_words, weight_words
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.sentences import figure, read, remembered, say, speaking
+from kemble.core.sentences import format_figure, remember_by_language, say, speaking, translate
 from kemble.core.sheet.document import default_sheet
 from kemble.core.stations.work_sheet import work
 from kemble.words import MADE_UP, accented, tongue_of
@@ -33,7 +33,7 @@ def test_english_with_a_point_is_as_the_core_writes_it(locale):
 def test_numbers_by_the_marks_of_the_place():
     with speaking(tongue_of("en-DE")):
         assert say("{mass:.1f} g of {what}", mass=30.04, what="flour") == "30,0 g of flour"
-        assert figure(4.449, ".2f") == "4,45"
+        assert format_figure(4.449, ".2f") == "4,45"
         assert say("at most {most:,} bytes", most=20_000_000) == "at most 20.000.000 bytes"
         assert weight_words(9.04, "g", 1) == "9,0 g"
         assert weight_words(126, "oz") == "4,44 oz"
@@ -68,8 +68,8 @@ def test_a_language_of_its_own(tmp_path, monkeypatch):
         with speaking(tongue_of("de-DE")):
             told = say("{pieces} pieces of {each:.1f} g each of {what}", pieces=12, each=30.04, what="Sweet rice flour")
             assert told == "je 30,0 g Klebreismehl, 12 Stück"
-            assert read("sweet rice flour") == "klebreismehl"
-            assert read("not yet done") == "not yet done"
+            assert translate("sweet rice flour") == "klebreismehl"
+            assert translate("not yet done") == "not yet done"
     finally:
         tongue_of.cache_clear()
 
@@ -106,7 +106,7 @@ def test_what_was_said_in_one_language_is_not_said_in_another():
 def test_an_answer_is_worked_out_once_a_language():
     asked = []
 
-    @remembered(4)
+    @remember_by_language(4)
     def answer(number):
         asked.append(number)
         return say("as on the sheet")

@@ -15,7 +15,7 @@ from kemble.core.learn.observations import Observation
 from kemble.core.learn.posterior import learn
 from kemble.core.sheet.document import default_sheet, sheet_from
 from kemble.core.stations.heat import steam
-from kemble.core.stations.work_sheet import sensed, work
+from kemble.core.stations.work_sheet import work, work_with_spreads
 
 DONE = "heat.done_min"
 LOOKS_MIN = 5.0
@@ -34,7 +34,7 @@ def cake(tin_mm=180, times=1.0, way="set-cake"):
 @lru_cache(maxsize=32)
 def _told(document):
     sheet = sheet_from(__import__("json").loads(document))
-    return sensed(sheet, Kitchen())[1][DONE]
+    return work_with_spreads(sheet, Kitchen())[1][DONE]
 
 
 def told(sheet):
@@ -87,7 +87,7 @@ class Finer(House):
 
 
 def _forget():
-    for kept in (steam._upright, steam._sides):
+    for kept in (steam._vertical_decay, steam._sideways_decay):
         kept.cache_clear()
 
 

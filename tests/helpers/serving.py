@@ -60,10 +60,10 @@ def free_port():
 LOADED = ["django.core.management", "django.contrib.auth", "django.db.migrations.executor", "kemble.core", "uvicorn"]
 
 
-def serve(arguments, environment, said):
-    """In a process of its own: what `python manage.py` does with these arguments, telling it to `said`."""
-    os.dup2(said.fileno(), 1)
-    os.dup2(said.fileno(), 2)
+def run_manage(arguments, environment, output, errors):
+    """In a process of its own: what `python manage.py` does with these arguments, writing to these two pipes."""
+    os.dup2(output.fileno(), 1)
+    os.dup2(errors.fileno(), 2)
     os.chdir(ROOT)
     os.environ.clear()
     os.environ.update(environment)
@@ -105,7 +105,7 @@ class Server:
         forking = multiprocessing.get_context("forkserver")
         forking.set_forkserver_preload(LOADED)
         hearing, said = forking.Pipe(duplex=False)
-        self.process = forking.Process(target=serve, args=(arguments, self.environment, said))
+        self.process = forking.Process(target=run_manage, args=(arguments, self.environment, said, said))
         self.process.start()
         said.close()
         self.said = os.fdopen(os.dup(hearing.fileno()))
@@ -148,8 +148,18 @@ class Server:
         return {"name": "sessionid", "value": self.session, "url": self.url}
 
     def manage(self, *arguments):
-        command = [sys.executable, "manage.py", *arguments]
-        return subprocess.run(command, cwd=ROOT, env=self.environment, capture_output=True, text=True, check=False)
+        """What a command of `manage.py` says and how it ends, as subprocess.run() tells it."""
+        forking = multiprocessing.get_context("forkserver")
+        forking.set_forkserver_preload(LOADED)
+        pipes = [forking.Pipe(duplex=False) for _ in range(2)]
+        process = forking.Process(target=run_manage, args=(arguments, self.environment, *(end for _, end in pipes)))
+        process.start()
+        for _, end in pipes:
+            end.close()
+        with ThreadPoolExecutor(2) as pool:
+            texts = list(pool.map(lambda pipe: os.fdopen(os.dup(pipe[0].fileno())).read(), pipes))
+        process.join()
+        return subprocess.CompletedProcess(["manage.py", *arguments], process.exitcode, *texts)
 
     def stop(self):
         self.process.terminate()

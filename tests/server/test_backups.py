@@ -125,19 +125,19 @@ class TestWhatGoes:
             key=lambda item: item.made,
             reverse=True,
         )
-        left = [item for item in all_of_them if item not in backups.over(all_of_them, NOW)]
+        left = [item for item in all_of_them if item not in backups.backups_to_delete(all_of_them, NOW)]
         assert [item.why for item in left].count("daily") == 14
         assert [item.why for item in left].count("before") == 5
         assert left[0] is all_of_them[0]
 
     def test_by_age_but_for_the_newest_three(self):
         old = [backup(200 + i) for i in range(6)]
-        assert backups.over(old, NOW) == old[3:]
+        assert backups.backups_to_delete(old, NOW) == old[3:]
 
     def test_by_size_together(self):
         """Of half a gigabyte each, four make two: the fifth and all before it go."""
         large = [backup(i, size=500_000_000) for i in range(8)]
-        assert backups.over(large, NOW) == large[4:]
+        assert backups.backups_to_delete(large, NOW) == large[4:]
 
 
 def test_a_new_version_keeps_a_copy_first_and_only_once(tmp_path, database):

@@ -7,6 +7,7 @@ import re
 import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
+from thorough import examples
 
 from kemble.core.cards.ways import WAYS
 from kemble.core.sheet.document import default_sheet
@@ -81,7 +82,7 @@ junk = (
 )
 
 
-@settings(max_examples=60, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(max_examples=examples(60), deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(st.data())
 def test_junk_anywhere_is_a_refusal_and_never_a_crash(owner, data):
     document = json.loads(default_sheet(data.draw(st.sampled_from(["set-cake", "boiled-balls"]))).model_dump_json())
@@ -156,12 +157,12 @@ class TestWhereWeFail:
             raise ZeroDivisionError("a fault put in")
 
         def puts_in():
-            work_results._remembered.cache_clear()
+            work_results._remembered_result.cache_clear()
             posterior._heat_of.cache_clear()
             monkeypatch.setattr("kemble.core.stations.work_sheet.rest", fails)
 
         yield puts_in
-        work_results._remembered.cache_clear()
+        work_results._remembered_result.cache_clear()
         posterior._heat_of.cache_clear()
 
     def test_a_sheet_is_opened_saved_and_listed_and_the_cook_is_told(self, owner, sheet, broken, caplog):

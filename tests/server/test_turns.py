@@ -13,7 +13,7 @@ from kemble.core.plan.occasion import Occasion, plan_day
 from kemble.core.plan.schedule import plan_from
 from kemble.core.sheet.document import default_sheet
 from kemble.core.stations.work_sheet import work
-from kemble.server.sheets.work_results import worked_for
+from kemble.server.sheets.work_results import result_for
 from kemble.server.storage.fair_lock import HASHING, writing
 
 pytestmark = pytest.mark.django_db
@@ -23,7 +23,7 @@ OCCASION = Occasion.model_construct()  # type: ignore[call-arg]
 
 TAKES_LONG = {
     "a sheet worked": lambda: work(SHEET, KITCHEN),
-    "a sheet worked before, and remembered": lambda: worked_for(SHEET, KITCHEN),
+    "a sheet worked before, and remembered": lambda: result_for(SHEET, KITCHEN),
     "a day planned": lambda: plan_day(OCCASION, [], KITCHEN, now=NOW),
     "a sheet begun": lambda: plan_from([], KITCHEN, begin=NOW),
     "learning": lambda: learn([]),
@@ -33,18 +33,18 @@ TAKES_LONG = {
 
 @pytest.mark.parametrize("compute", TAKES_LONG.values(), ids=TAKES_LONG)
 def test_nothing_computes_while_others_wait_to_write(compute):
-    worked_for(SHEET, KITCHEN)
+    result_for(SHEET, KITCHEN)
     with writing(), pytest.raises(ComputedTooLate, match="the turn to write"):
         compute()
 
 
 def test_afterwards_it_may_again_and_in_another_thread_all_the_while():
     with writing():
-        other = threading.Thread(target=worked_for, args=(SHEET, KITCHEN))
+        other = threading.Thread(target=result_for, args=(SHEET, KITCHEN))
         other.start()
         other.join(20)
         assert not other.is_alive()
-    assert worked_for(SHEET, KITCHEN).facts
+    assert result_for(SHEET, KITCHEN).facts
 
 
 def test_passwords_are_hashed_one_at_a_time():

@@ -68,7 +68,7 @@ Said = tuple[str, str]  # what in the card it is about, as it is written there; 
 def _faults_of_way(way: Way) -> Iterator[Said]:
     schools = {choice.id: {school.id for school in choice.schools} for choice in way.choices}
     yield from _choices(way.choices)
-    yield from _steps(way.steps, schools)
+    yield from step_findings(way.steps, schools)
     by_school = (
         *((choice.id, *choice.under) for choice in way.choices if choice.under),
         *(("heat_by", *row[:2]) for row in way.heat_by),
@@ -88,8 +88,8 @@ def _faults_of_way(way: Way) -> Iterator[Said]:
         for school in sorted(schools.get("grain", set()) ^ set(way.grain_cook)):
             yield "grain_cook", f'"{school}" stands in grain_cook or in the choice "grain", but not in both'
     ids = [step.id for step in way.steps]
-    yield from _known(way.cooks, ids, "step")
-    yield from _known((rest.joins for rest in way.rests.values() if rest.joins), ids, "step")
+    yield from unknown_names(way.cooks, ids, "step")
+    yield from unknown_names((rest.joins for rest in way.rests.values() if rest.joins), ids, "step")
     if not way.cooks:
         yield "cooks", "a way says in which of its steps the base is cooked"
     if way.base == "grain" and not way.grain_cook:
@@ -97,36 +97,36 @@ def _faults_of_way(way: Way) -> Iterator[Said]:
     for heat in (way.heat, *(heat for _, _, heat in way.heat_by)):
         if (heat in _IN_A_TIN and way.form != "tin") or (heat in _IN_PIECES and way.form == "tin"):
             yield heat, f'a {way.form} is not heated by "{heat}"'
-    yield from _known(way.scales, SCALES, "scale of taste")
-    yield from _twice(way.scales, "scale of taste")
+    yield from unknown_names(way.scales, SCALES, "scale of taste")
+    yield from duplicate_ids(way.scales, "scale of taste")
     if "softness" not in way.tastes:
         yield "tastes", "softness is asked of every batch: it gives the verdict on the map"
-    yield from _known(way.cautions, CAUTIONS, "caution")
-    yield from _known((limit.fact for limit in way.limits), KEYS, "fact")
-    yield from _known((told.fact for fault in way.faults for told in fault.evidence), KEYS, "fact")
-    yield from _twice((fault.id for fault in way.faults), "fault")
+    yield from unknown_names(way.cautions, CAUTIONS, "caution")
+    yield from unknown_names((limit.fact for limit in way.limits), KEYS, "fact")
+    yield from unknown_names((told.fact for fault in way.faults for told in fault.evidence), KEYS, "fact")
+    yield from duplicate_ids((fault.id for fault in way.faults), "fault")
 
 
 def _faults_of_family(family: Family) -> Iterator[Said]:
     schools = {choice.id: {school.id for school in choice.schools} for choice in family.choices}
     yield from _choices(family.choices)
-    yield from _steps(family.steps, schools, family.roles[0])
-    yield from _twice((output.id for output in family.outputs), "output")
+    yield from step_findings(family.steps, schools, family.roles[0])
+    yield from duplicate_ids((output.id for output in family.outputs), "output")
     for output in family.outputs:
-        yield from _known(output.main_of, family.roles, "role of this family")
+        yield from unknown_names(output.main_of, family.roles, "role of this family")
     if not family.steps:
         yield "steps", "a family has a step that others can wait for"
-    yield from _known(family.cautions, CAUTIONS, "caution")
-    yield from _known((told.fact for fault in family.faults for told in fault.evidence), KEYS, "fact")
-    yield from _twice((fault.id for fault in family.faults), "fault")
+    yield from unknown_names(family.cautions, CAUTIONS, "caution")
+    yield from unknown_names((told.fact for fault in family.faults for told in fault.evidence), KEYS, "fact")
+    yield from duplicate_ids((fault.id for fault in family.faults), "fault")
 
 
 def _choices(choices: tuple[Choice, ...]) -> Iterator[Said]:
-    yield from _twice((choice.id for choice in choices), "choice")
+    yield from duplicate_ids((choice.id for choice in choices), "choice")
     asked = {str(choice): schools for choice, schools in ASKED.items()}
     for choice in choices:
         schools = [school.id for school in choice.schools]
-        yield from _twice(schools, f'school of "{choice.id}"')
+        yield from duplicate_ids(schools, f'school of "{choice.id}"')
         if choice.default not in schools:
             yield choice.id, f'the default "{choice.default}" is none of its schools'
         known = asked.get(choice.id)
@@ -135,10 +135,10 @@ def _choices(choices: tuple[Choice, ...]) -> Iterator[Said]:
                 yield school, f'code does not know the school "{school}" of "{choice.id}"; it knows {", ".join(known)}'
 
 
-def _steps(steps: tuple[Step, ...], schools: Mapping[str, set[str]], role: PartRole = "base") -> Iterator[Said]:
+def step_findings(steps: tuple[Step, ...], schools: Mapping[str, set[str]], role: PartRole = "base") -> Iterator[Said]:
     """`role` stands for the * in the facts of a part's step."""
     ids = {step.id for step in steps}
-    yield from _twice((step.id for step in steps), "step")
+    yield from duplicate_ids((step.id for step in steps), "step")
     for step_id in sorted(ids.intersection(get_args(PartRole))):
         yield step_id, f'"{step_id}" is a part: a step that is called so could not be told from it'
     for step in steps:
@@ -150,19 +150,19 @@ def _steps(steps: tuple[Step, ...], schools: Mapping[str, set[str]], role: PartR
                 if school not in schools.get(choice, ()):
                     yield step.id, f'it is for the school "{school}" of "{choice}", which is not there'
         facts = [step.minutes.fact, step.weigh if step.weigh != MADE else None, *(step.window or ())]
-        for _, wrong in _known([fact.replace("*", role) for fact in facts if fact], KEYS, "fact"):
+        for _, wrong in unknown_names([fact.replace("*", role) for fact in facts if fact], KEYS, "fact"):
             yield step.id, wrong
-        for _, wrong in _known(step.cautions, CAUTIONS, "caution"):
+        for _, wrong in unknown_names(step.cautions, CAUTIONS, "caution"):
             yield step.id, wrong
 
 
-def _known(result: Iterable[str], known: Collection[str], what: str) -> Iterator[Said]:
+def unknown_names(result: Iterable[str], known: Collection[str], what: str) -> Iterator[Said]:
     for name in result:
         if name not in known:
             yield name, f'"{name}" is no {what}'
 
 
-def _twice(ids: Iterable[str], what: str) -> Iterator[Said]:
+def duplicate_ids(ids: Iterable[str], what: str) -> Iterator[Said]:
     seen = set[str]()
     for each_id in ids:
         if each_id in seen:
@@ -173,16 +173,16 @@ def _twice(ids: Iterable[str], what: str) -> Iterator[Said]:
 def _refuse_any(faults: Iterator[Said], module: ModuleType) -> None:
     for about, wrong in faults:
         file = Path(module.__file__ or module.__name__)
-        raise CardError(f"{file.name}, line {_line(file, about)}: {wrong}")
+        raise CardError(f"{file.name}, line {line_number_about(file, about)}: {wrong}")
 
 
-def _line(file: Path, about: str) -> int:
+def line_number_about(file: Path, about: str) -> int:
     """The last line of a card that says `about` first in a call, as a keyword, or anywhere as a word of its own."""
     tree = ast.parse(file.read_text(encoding="utf-8"))
     tests: tuple[Callable[[ast.AST], bool], ...] = (
-        lambda node: isinstance(node, ast.Call) and bool(node.args) and _says(node.args[0], about),
+        lambda node: isinstance(node, ast.Call) and bool(node.args) and mentions_word(node.args[0], about),
         lambda node: isinstance(node, ast.keyword) and node.arg == about,
-        lambda node: _says(node, about),
+        lambda node: mentions_word(node, about),
     )
     for test in tests:
         lines = [getattr(node, "lineno", 1) for node in ast.walk(tree) if test(node)]
@@ -191,5 +191,5 @@ def _line(file: Path, about: str) -> int:
     return 1
 
 
-def _says(node: ast.AST, word: str) -> bool:
+def mentions_word(node: ast.AST, word: str) -> bool:
     return isinstance(node, ast.Constant) and node.value == word

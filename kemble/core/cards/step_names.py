@@ -10,7 +10,7 @@ from kemble.core.cards.card_parts import Step
 from kemble.core.cards.parts import FAMILIES
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.vocabulary import PartRole
-from kemble.core.sentences import read
+from kemble.core.sentences import translate
 
 _ROLES = frozenset(get_args(PartRole))
 
@@ -24,13 +24,13 @@ def title_of(step: str) -> str:
     ('Sieve the batter', 'Make the topping ready', 'put topping')
     """
     role, _, of_part = step.partition("-")
-    if role in _ROLES and (title := _titles(True).get(of_part)) is not None:
-        return read(title).replace("{name}", read(role))
-    return read(_titles(False).get(step, step.replace("-", " ")))
+    if role in _ROLES and (title := _step_titles(True).get(of_part)) is not None:
+        return translate(title).replace("{name}", translate(role))
+    return translate(_step_titles(False).get(step, step.replace("-", " ")))
 
 
 @cache
-def _titles(of_parts: bool) -> dict[str, str]:
+def _step_titles(of_parts: bool) -> dict[str, str]:
     cards: Iterable[tuple[Step, ...]] = (card.steps for card in (FAMILIES if of_parts else WAYS).values())
     result: dict[str, str] = {}
     for steps in cards:

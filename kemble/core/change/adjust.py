@@ -183,8 +183,8 @@ def scale_part(part: Part, factor: float) -> Part:
     return part.model_copy(
         update={
             "lines": tuple(_line_times(line, factor) for line in part.lines),
-            "takes": tuple(_some_times(take, factor) for take in part.takes),
-            "kept": _some_times(part.kept, factor) if part.kept else None,
+            "takes": tuple(_scale_partial(take, factor) for take in part.takes),
+            "kept": _scale_partial(part.kept, factor) if part.kept else None,
         }
     )
 
@@ -192,17 +192,17 @@ def scale_part(part: Part, factor: float) -> Part:
 _SomeOf = TypeVar("_SomeOf", bound=PartialAmount)
 
 
-def _some_times(some: _SomeOf, factor: float) -> _SomeOf:
-    return some.model_copy(update={"amount": _times(some.amount, factor)}) if some.amount else some
+def _scale_partial(some: _SomeOf, factor: float) -> _SomeOf:
+    return some.model_copy(update={"amount": _scale_amount(some.amount, factor)}) if some.amount else some
 
 
-def _times(amount: Amount, factor: float) -> Amount:
+def _scale_amount(amount: Amount, factor: float) -> Amount:
     return amount.model_copy(update={"value": amount.value * factor})
 
 
 def _line_times(line: Line, factor: float) -> Line:
-    reserve = _times(line.reserve, factor) if line.reserve else None
-    return line.model_copy(update={"amount": _times(line.amount, factor), "reserve": reserve})
+    reserve = _scale_amount(line.reserve, factor) if line.reserve else None
+    return line.model_copy(update={"amount": _scale_amount(line.amount, factor), "reserve": reserve})
 
 
 def _checked(sheet: Sheet) -> Sheet:
@@ -218,15 +218,15 @@ def _checked(sheet: Sheet) -> Sheet:
     return sheet
 
 
-def _base(before: _SheetBefore, to: Adjustment) -> Sheet:
+def _adjust_base(before: _SheetBefore, to: Adjustment) -> Sheet:
     return scale(before.sheet, _need(to, "grams") / before.fact_book.number("mix.base_g"))
 
 
-def _batch(before: _SheetBefore, to: Adjustment) -> Sheet:
+def _adjust_batch(before: _SheetBefore, to: Adjustment) -> Sheet:
     return scale(before.sheet, _need(to, "grams") / before.fact_book.number("mix.batch_g"))
 
 
-def _cooked(before: _SheetBefore, to: Adjustment) -> Sheet:
+def _adjust_cooked(before: _SheetBefore, to: Adjustment) -> Sheet:
     return scale(before.sheet, _need(to, "grams") / before.fact_book.number("mix.cooked_g"))
 
 
@@ -243,13 +243,13 @@ def _depth(before: _SheetBefore, to: Adjustment) -> Sheet:
     return scale(before.sheet, volume_ml / before.fact_book.number("mix.volume_ml"))
 
 
-def _part(before: _SheetBefore, to: Adjustment) -> Sheet:
+def _adjust_part(before: _SheetBefore, to: Adjustment) -> Sheet:
     if before.sheet.part(to.role) is None:
         refuse("to.role", say("there is no {role} on the sheet", role=to.role), say("a part of the sheet"))
     return _scale_parts(before.sheet, {to.role: _need(to, "factor")})
 
 
-def _line(before: _SheetBefore, to: Adjustment) -> Sheet:
+def _adjust_line(before: _SheetBefore, to: Adjustment) -> Sheet:
     line = _scooped(before, to)
     if to.amount is not None:
         return scale(before.sheet, to.amount / line.line.amount.value)
@@ -273,7 +273,7 @@ def _scooped(before: _SheetBefore, to: Adjustment) -> WeighedLine:
     return found_line
 
 
-def _unit(before: _SheetBefore, to: Adjustment) -> Sheet:
+def _change_unit(before: _SheetBefore, to: Adjustment) -> Sheet:
     """The same grams, written in another unit."""
     weighed_line = _scooped(before, to)
     if to.unit is None:
@@ -308,12 +308,12 @@ def _filling_share(before: _SheetBefore, to: Adjustment) -> Sheet:
 _WITHIN: tuple[PartRole, ...] = ("filling", "heart")
 
 
-def _pieces(before: _SheetBefore, to: Adjustment) -> Sheet:
+def _adjust_pieces(before: _SheetBefore, to: Adjustment) -> Sheet:
     """So many pieces, so heavy: each part scaled to give just that."""
     count = int(_need(to, "count"))
     if before.in_tray:
         factor = count * _need(to, "piece_g") / before.fact_book.number("mix.cooked_g")
-        return scale(before.sheet, factor).model_copy(update={"cut": _by_count(before.sheet.cut, count)})
+        return scale(before.sheet, factor).model_copy(update={"cut": _cut_by_count(before.sheet.cut, count)})
     dough, filling = to.piece_g, to.filling_g
     fills = any(before.sheet.part(role) is not None for role in _WITHIN)
     if dough is None or (filling is None and fills):
@@ -326,7 +326,7 @@ def _pieces(before: _SheetBefore, to: Adjustment) -> Sheet:
     return _for_pieces(before, count, dough, filling)
 
 
-def _by_count(cut: Cut, count: int) -> Cut:
+def _cut_by_count(cut: Cut, count: int) -> Cut:
     """The same pattern, cut by the count."""
     return cut.model_copy(update={"pieces": count, "side_mm": None, "long_mm": None, "piece_g": None})
 
@@ -354,8 +354,8 @@ def _people(before: _SheetBefore, to: Adjustment) -> Sheet:
     count = math.ceil(_need(to, "people") * _need(to, "each") - 1e-9)
     if before.in_tray:
         piece_g = before.fact_book.number("mix.cooked_g") / before.sheet.cut.pieces
-        return _pieces(before, Adjustment(by="pieces", count=count, piece_g=piece_g))
-    return _pieces(before, Adjustment(by="pieces", count=count))
+        return _adjust_pieces(before, Adjustment(by="pieces", count=count, piece_g=piece_g))
+    return _adjust_pieces(before, Adjustment(by="pieces", count=count))
 
 
 # Ratios: which group of the counted parts carries a component, and the fact that says how much there is.
@@ -390,19 +390,19 @@ def _ratio(before: _SheetBefore, to: Adjustment) -> Sheet:
                 say("there is no {group} to change", group=group),
                 say("a line of {such_as}", such_as=_SUCH_AS[group]),
             )
-    sheet = _held(before, movers, asked) if movers else before.sheet
+    sheet = _hold_ratios(before, movers, asked) if movers else before.sheet
     if soaks and to.hydration_pct is not None:
         sheet = _soak_longer(_SheetBefore(sheet, before.kitchen), to.hydration_pct)
     return sheet
 
 
-def _held(before: _SheetBefore, movers: dict[str, tuple[str, WeighedLine]], asked: dict[str, float]) -> Sheet:
+def _hold_ratios(before: _SheetBefore, movers: dict[str, tuple[str, WeighedLine]], asked: dict[str, float]) -> Sheet:
     """Every ratio that a line can move, as asked or as it was. Fat that was not asked for gives way if it must."""
     base_g = before.fact_book.number("mix.base_g")
 
     def solved(names: list[str]) -> Sheet:
         targets = [asked.get(name, before.fact_book.number(f"mix.{name}")) * base_g / 100 for name in names]
-        return _solve(before, [movers[name] for name in names], targets)
+        return _solve_ratios(before, [movers[name] for name in names], targets)
 
     try:
         return solved(list(movers))
@@ -413,7 +413,7 @@ def _held(before: _SheetBefore, movers: dict[str, tuple[str, WeighedLine]], aske
         return solved(rest) if rest else before.sheet
 
 
-def _solve(before: _SheetBefore, movers: list[tuple[str, WeighedLine]], targets: list[float]) -> Sheet:
+def _solve_ratios(before: _SheetBefore, movers: list[tuple[str, WeighedLine]], targets: list[float]) -> Sheet:
     components = [component for component, _ in movers]
     base_g = before.fact_book.number("mix.base_g")
     pct = {component: f"mix.{name}" for name, component, _ in _MOVERS}
@@ -500,16 +500,16 @@ def _amount_times(line: Line, factor: float) -> Line:
 _ROUTES: dict[str, Callable[[_SheetBefore, Adjustment], Sheet]] = {
     "ratio": _ratio,
     "filling_share": _filling_share,
-    "base": _base,
-    "batch": _batch,
-    "cooked": _cooked,
+    "base": _adjust_base,
+    "batch": _adjust_batch,
+    "cooked": _adjust_cooked,
     "depth": _depth,
-    "pieces": _pieces,
+    "pieces": _adjust_pieces,
     "people": _people,
-    "line": _line,
+    "line": _adjust_line,
     "have": _have,
-    "part": _part,
-    "unit": _unit,
+    "part": _adjust_part,
+    "unit": _change_unit,
 }
 
 

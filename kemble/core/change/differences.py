@@ -42,44 +42,49 @@ def _all(before: Sheet, after: Sheet, shelf: Shelf) -> Iterator[str]:
     for role in dict.fromkeys((*was, *now)):
         old, new = was.get(role), now.get(role)
         if old is None and new is not None:
-            yield say("{called} is new", called=_called(new))
+            yield say("{called} is new", called=_part_name(new))
         elif new is None and old is not None:
-            yield say("{called} is gone", called=_called(old))
+            yield say("{called} is gone", called=_part_name(old))
         elif old is not None and new is not None and old != new:
-            yield from _part(old, new, shelf)
+            yield from _part_differences(old, new, shelf)
     yield from _schools(before, after)
     item, other = (sheet.model_dump(mode="json") for sheet in (before, after))
     for name, words in _PLAIN.items():
         if item.get(name) != other.get(name):
-            yield from _plain(words, item.get(name), other.get(name))
+            yield from _named_values(words, item.get(name), other.get(name))
 
 
-def _called(part: Part) -> str:
+def _part_name(part: Part) -> str:
     return part.name or part.role
 
 
-def _part(old: Part, new: Part, shelf: Shelf) -> Iterator[str]:
-    was, now = _lines(old), _lines(new)
+def _part_differences(old: Part, new: Part, shelf: Shelf) -> Iterator[str]:
+    was, now = _lines_by_ingredient(old), _lines_by_ingredient(new)
     for key in dict.fromkeys((*was, *now)):
         before, after = was.get(key), now.get(key)
         item = shelf.item(key[0])
         name = item.name if item else key[0]
         if before is None and after is not None:
-            yield say("{name}, {amount}, is new", name=name, amount=_amount(after))
+            yield say("{name}, {amount}, is new", name=name, amount=_amount_words(after))
         elif after is None and before is not None:
             yield say("{name} is gone", name=name)
         elif before is not None and after is not None and before != after:
             if before.amount != after.amount:
-                yield say("{name} {amount}, not {before}", name=name, amount=_amount(after), before=_amount(before))
+                yield say(
+                    "{name} {amount}, not {before}",
+                    name=name,
+                    amount=_amount_words(after),
+                    before=_amount_words(before),
+                )
             else:
                 yield say("{name} goes in otherwise", name=name)
     if old.schools != new.schools or old.family != new.family:
-        yield say("{called} is made otherwise", called=_called(new))
+        yield say("{called} is made otherwise", called=_part_name(new))
     if old.takes != new.takes or old.rest != new.rest:
-        yield say("{called} takes or goes otherwise", called=_called(new))
+        yield say("{called} takes or goes otherwise", called=_part_name(new))
 
 
-def _lines(part: Part) -> dict[tuple[str, int], Line]:
+def _lines_by_ingredient(part: Part) -> dict[tuple[str, int], Line]:
     """A part's lines by their ingredient, and the how many-th of it."""
     result: dict[tuple[str, int], Line] = {}
     for line in part.lines:
@@ -88,7 +93,7 @@ def _lines(part: Part) -> dict[tuple[str, int], Line]:
     return result
 
 
-def _amount(line: Line) -> str:
+def _amount_words(line: Line) -> str:
     return f"{line.amount.value:.4g} {line.amount.unit.replace('_', ' ')}"
 
 
@@ -100,7 +105,7 @@ def _schools(before: Sheet, after: Sheet) -> Iterator[str]:
             yield f"{choice.title}: {label}"
 
 
-def _plain(words: str, was: Any, now: Any) -> Iterator[str]:
+def _named_values(words: str, was: Any, now: Any) -> Iterator[str]:
     """Values by their names."""
     old, new = dict(_flat(was)), dict(_flat(now))
     for path in dict.fromkeys((*old, *new)):
@@ -111,8 +116,8 @@ def _plain(words: str, was: Any, now: Any) -> Iterator[str]:
                 "{words}, {field} {now}, not {before}",
                 words=words,
                 field=plain.replace("_", " "),
-                now=_short(new.get(path)),
-                before=_short(old.get(path)),
+                now=_value_words(new.get(path)),
+                before=_value_words(old.get(path)),
             )
 
 
@@ -128,5 +133,5 @@ def _flat(value: Any, path: str = "") -> Iterator[tuple[str, Any]]:
         yield path, value
 
 
-def _short(value: object) -> str:
+def _value_words(value: object) -> str:
     return "none" if value is None else f"{value:.4g}" if isinstance(value, int | float) else str(value)

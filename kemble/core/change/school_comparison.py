@@ -117,14 +117,14 @@ def questions(way: Way) -> list[SchoolQuestion]:
 
 
 @computes
-def sides(sheet: Sheet, kitchen: Kitchen, question: str) -> SchoolsCompared:
+def compare_schools(sheet: Sheet, kitchen: Kitchen, question: str) -> SchoolsCompared:
     """Work the sheet under every school of a question. Raises Refused for a question that the way does not have."""
     way = WAYS[sheet.way]
     asked = {school_question.id: school_question for school_question in questions(way)}
     if question not in asked:
         refuse("question", say('"{question}" is not asked here', question=question), ", ".join(asked))
     choice = way.choice(question)  # the soak is a question, and no choice of the card
-    schools = _chosen(sheet, choice) if choice else _soaked(sheet)
+    schools = _schools_to_compare(sheet, choice) if choice else _soaked(sheet)
     worked = [work(school.sheet, kitchen) for school in schools]
     facts = [result.facts for result in worked]
     rows = [key for key in COMPARED if _differs(key, facts)][:MOST_ROWS]
@@ -140,9 +140,9 @@ def sides(sheet: Sheet, kitchen: Kitchen, question: str) -> SchoolsCompared:
                 label=school.label,
                 buys=school.buys,
                 followed=school.followed,
-                first=_number(facts_by_name, "heat.first_check_min"),
-                done=_number(facts_by_name, "heat.done_min"),
-                latest=_number(facts_by_name, "heat.latest_min"),
+                first=_fact_number(facts_by_name, "heat.first_check_min"),
+                done=_fact_number(facts_by_name, "heat.done_min"),
+                latest=_fact_number(facts_by_name, "heat.latest_min"),
                 shown=tuple(facts_by_name[key].shown if key in facts_by_name else "" for key in rows),
                 says=tuple(advice.says for advice in full.advice if advice.kind == "look" and advice.rank <= 1),
                 problems=tuple(full.problems),
@@ -152,7 +152,7 @@ def sides(sheet: Sheet, kitchen: Kitchen, question: str) -> SchoolsCompared:
     )
 
 
-def _chosen(sheet: Sheet, choice: Choice) -> list[_ComparedSchool]:
+def _schools_to_compare(sheet: Sheet, choice: Choice) -> list[_ComparedSchool]:
     now = sheet.school(choice.id)
     return [
         _ComparedSchool(
@@ -189,6 +189,6 @@ def _differs(key: str, facts: list[dict[str, Fact]]) -> bool:
     return len(seen) > 1
 
 
-def _number(facts: dict[str, Fact], key: str) -> float | None:
+def _fact_number(facts: dict[str, Fact], key: str) -> float | None:
     fact = facts.get(key)
     return None if fact is None or isinstance(fact.value, str) else fact.value

@@ -13,7 +13,7 @@ from kemble.core.sheet.bowl import weigh
 from kemble.core.sheet.document import Sheet
 from kemble.core.sheet.parts import MadeFor, Part, PartialAmount
 from kemble.core.stations.calculation import Calculation
-from kemble.core.stations.mix.part_yields import FinishedPart, parts
+from kemble.core.stations.mix.part_yields import FinishedPart, yield_parts
 
 
 @computes
@@ -25,8 +25,8 @@ def share_part(giver: Sheet, taker: Sheet, role: PartRole, kitchen: Kitchen) -> 
     """
     if giver.title == taker.title:
         refuse("with", say("has the same title"), say("two sheets with titles of their own"))
-    ours, theirs = _made(giver, role, kitchen), _made(taker, role, kitchen)
-    part, other = _part(giver, role), _part(taker, role)
+    ours, theirs = _finished_part(giver, role, kitchen), _finished_part(taker, role, kitchen)
+    part, other = _part_of(giver, role), _part_of(taker, role)
     for sheet, each_part in ((giver, part), (taker, other)):
         if each_part.made_on:
             refuse(
@@ -42,17 +42,17 @@ def share_part(giver: Sheet, taker: Sheet, role: PartRole, kitchen: Kitchen) -> 
         *(share.model_copy(update={"share": share.share * smaller}) for share in part.made_for),
         MadeFor(sheet=taker.title, share=theirs.grams / whole),
     )
-    bigger = scale_part(part, 1 / smaller).model_copy(update={"made_for": shares, "kept": _kept(part, smaller)})
+    bigger = scale_part(part, 1 / smaller).model_copy(update={"made_for": shares, "kept": _scaled_kept(part, smaller)})
     had = scale_part(part, theirs.grams / ours.grams)
     taken = other.model_copy(
         update={"lines": had.lines, "family": part.family, "name": part.name or other.name, "made_on": giver.title}
     )
-    return _with(giver, bigger), _with(taker, taken)
+    return _with_part(giver, bigger), _with_part(taker, taken)
 
 
 def unshare_part(giver: Sheet, taker: Sheet, role: PartRole) -> tuple[Sheet, Sheet]:
     """Each makes its own again: the giver as much less, the taker what it had."""
-    part, other = _part(giver, role), _part(taker, role)
+    part, other = _part_of(giver, role), _part_of(taker, role)
     share = sum(share.share for share in part.made_for if share.sheet == taker.title)
     if not share or other.made_on != giver.title:
         refuse("with", say("does not share this part"), say("a sheet that it is made for"))
@@ -64,13 +64,13 @@ def unshare_part(giver: Sheet, taker: Sheet, role: PartRole) -> tuple[Sheet, She
                 for share in part.made_for
                 if share.sheet != taker.title
             ),
-            "kept": _kept(part, 1 / rest),
+            "kept": _scaled_kept(part, 1 / rest),
         }
     )
-    return _with(giver, smaller), _with(taker, other.model_copy(update={"made_on": ""}))
+    return _with_part(giver, smaller), _with_part(taker, other.model_copy(update={"made_on": ""}))
 
 
-def _part(sheet: Sheet, role: PartRole) -> Part:
+def _part_of(sheet: Sheet, role: PartRole) -> Part:
     part = sheet.part(role)
     if part is None or role == "base":
         refuse(
@@ -79,8 +79,8 @@ def _part(sheet: Sheet, role: PartRole) -> Part:
     return part
 
 
-def _made(sheet: Sheet, role: PartRole, kitchen: Kitchen) -> FinishedPart:
-    _part(sheet, role)
+def _finished_part(sheet: Sheet, role: PartRole, kitchen: Kitchen) -> FinishedPart:
+    _part_of(sheet, role)
     shelf = Shelf(kitchen)
     bowl = weigh(sheet, shelf)
     own = sum(line.grams for line in bowl.lines if line.role == role)
@@ -94,16 +94,16 @@ def _made(sheet: Sheet, role: PartRole, kitchen: Kitchen) -> FinishedPart:
             ),
             say("a part whose lines are its own"),
         )
-    return parts(Calculation(sheet, kitchen, shelf, bowl))[role]
+    return yield_parts(Calculation(sheet, kitchen, shelf, bowl))[role]
 
 
-def _with(sheet: Sheet, part: Part) -> Sheet:
+def _with_part(sheet: Sheet, part: Part) -> Sheet:
     return sheet.model_copy(
         update={"parts": tuple(part if each_part.role == part.role else each_part for each_part in sheet.parts)}
     )
 
 
-def _kept(part: Part, factor: float) -> PartialAmount | None:
+def _scaled_kept(part: Part, factor: float) -> PartialAmount | None:
     """What is kept of a part that is made larger or smaller: an amount stays, a share is of another whole."""
     if part.kept is None or part.kept.share is None:
         return part.kept

@@ -14,7 +14,7 @@ from kemble.core.facts.vocabulary import Group
 from kemble.core.kitchen.document import Kitchen, LarderStock
 from kemble.core.kitchen.larder import Ingredient
 from kemble.core.kitchen.shelf import Shelf
-from kemble.core.sentences import Words, figure, say
+from kemble.core.sentences import Words, format_figure, say
 from kemble.core.sheet.bowl import weigh
 from kemble.core.sheet.document import Sheet
 from kemble.core.stations.cautions import allergens
@@ -121,7 +121,7 @@ def shopping(sheets: Sequence[Sheet], kitchen: Kitchen) -> ShoppingList:
                 need.sheets.append(sheet.title)
         _add_spares(sheet, kitchen, shelf, needs)
     stock = {entry.ingredient: entry for entry in kitchen.stock}
-    lines = [_line(need, stock.get(name), shelf) for name, need in needs.items()]
+    lines = [_shopping_line(need, stock.get(name), shelf) for name, need in needs.items()]
     order = [name for name, _ in SHELVES]
     lines.sort(key=lambda line: (order.index(line.shelf), line.name))
     priced = [line.cost for line in lines if line.cost is not None]
@@ -134,7 +134,7 @@ def shopping(sheets: Sequence[Sheet], kitchen: Kitchen) -> ShoppingList:
         cost=cost,
         unpriced=unpriced,
         currency=kitchen.currency,
-        text=_text(lines, sorted(holds), notes, cost, unpriced, kitchen.currency),
+        text=_list_text(lines, sorted(holds), notes, cost, unpriced, kitchen.currency),
     )
 
 
@@ -157,7 +157,7 @@ def _add_spares(sheet: Sheet, kitchen: Kitchen, shelf: Shelf, needs: dict[str, _
         needs[item.id].spare += missing
 
 
-def _line(need: _NeededIngredient, stock: LarderStock | None, shelf: Shelf) -> ShoppingLine:
+def _shopping_line(need: _NeededIngredient, stock: LarderStock | None, shelf: Shelf) -> ShoppingLine:
     item = need.item
     pack_name, pack_g = item.pack or ("", None)
     if stock and stock.pack_g:
@@ -198,11 +198,11 @@ def _grams(grams: float) -> str:
         if grams >= 1000
         else f"{grams:.0f} g"
         if grams >= 10
-        else f"{figure(grams, '.1f')} g"
+        else f"{format_figure(grams, '.1f')} g"
     )
 
 
-def _text(
+def _list_text(
     lines: list[ShoppingLine], holds: list[str], notes: list[str], cost: float | None, unpriced: int, currency: str
 ) -> str:
     """The list as plain text, to copy or print."""
@@ -224,7 +224,7 @@ def _text(
     return "\n".join(rows).strip() + "\n"
 
 
-def carried(line: ShoppingLine) -> str:
+def packs_to_carry(line: ShoppingLine) -> str:
     """What is carried home of it: "2 bags of 500 g"."""
     if not line.packs or not line.pack_g:
         return say("{grams}, loose or made at home", grams=_grams(line.buy_g))
@@ -233,7 +233,7 @@ def carried(line: ShoppingLine) -> str:
 
 
 def _bought(line: ShoppingLine) -> str:
-    text = f"{line.name}: {carried(line)}"
+    text = f"{line.name}: {packs_to_carry(line)}"
     if line.packs and line.pack_g:
         text += say(" ({grams} needed)", grams=_grams(line.buy_g))
     return f"{text}. {line.look_alike}" if line.look_alike else text

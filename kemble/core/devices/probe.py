@@ -129,7 +129,7 @@ def refit(
         done=now,
         latest=high,
         was_done=done,
-        says=_says(last, now, done, unit),
+        says=_refit_sentence(last, now, done, unit),
     )
 
 
@@ -155,7 +155,7 @@ def _log_factor(minutes: Array, core: Array, core_reading: CoreReading) -> tuple
     return min(max(math.log(core_reading.minute / told), -most), most), max(0.01, sd_minutes / told)
 
 
-def _says(last: CoreReading, now: float, was: float, unit: TemperatureUnit) -> str:
+def _refit_sentence(last: CoreReading, now: float, was: float, unit: TemperatureUnit) -> str:
     told = say(
         "At {minute:.0f} minutes the heart is {from_celsius:.0f} °{unit}: ",
         minute=round(last.minute),  # never "-0"

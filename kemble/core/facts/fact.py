@@ -68,7 +68,7 @@ class Fact(BaseModel):
     @property
     def shown(self) -> str:
         """The value as a reader sees it, rounded to the key's decimals."""
-        return show(self.value, self.decimals)
+        return format_value(self.value, self.decimals)
 
 
 class FactChange(BaseModel):
@@ -84,7 +84,7 @@ class FactChange(BaseModel):
     new: Value | None
 
 
-def show(value: Value, decimals: int) -> str:
+def format_value(value: Value, decimals: int) -> str:
     return value if isinstance(value, str) else f"{value:.{decimals}f}"
 
 

@@ -101,7 +101,7 @@ def _field(root: type[BaseModel] | None, loc: Sequence[str | int]) -> tuple[Fiel
     return field, keys
 
 
-def _typed(value: object) -> str:
+def _typed_words(value: object) -> str:
     text = f'"{value}"' if isinstance(value, str) else str(value)
     return text if len(text) <= 40 else text[:37] + "…"
 
@@ -118,7 +118,7 @@ def problem_from(error: ErrorDetails, root: type[BaseModel] | None) -> Problem:
         inner = error.get("ctx", {}).get("path")
         path = ".".join(str(step) for step in (*loc, *([inner] if inner else []))) or "the document"
         return Problem(path=path, says=error["msg"], accepts=str(error.get("ctx", {}).get("accepts", "")))
-    says = _SAYS.get(kind, "{input} will not do").format(input=_typed(error["input"]))
+    says = _SAYS.get(kind, "{input} will not do").format(input=_typed_words(error["input"]))
     accepts = field.description if field and field.description else ""
     return Problem(path=path, says=says, accepts=accepts)
 

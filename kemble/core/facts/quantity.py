@@ -13,7 +13,7 @@ from dataclasses import dataclass
 from itertools import product
 from typing import Literal, NamedTuple, get_args
 
-from kemble.core.sentences import figure, read, remembered, say
+from kemble.core.sentences import format_figure, remember_by_language, say, translate
 
 UnitId = Literal[
     "g",
@@ -154,7 +154,7 @@ FLUID_OUNCE_ML = 29.573530
 
 def length_words(mm: float, unit: LengthUnit, decimals: int = 0) -> str:
     """A length as it is read: "31 mm", or "1.22 in", which is to a quarter of a millimetre."""
-    return f"{figure(mm / INCH_MM, '.2f')} in" if unit == "in" else f"{figure(mm, f'.{decimals}f')} mm"
+    return f"{format_figure(mm / INCH_MM, '.2f')} in" if unit == "in" else f"{format_figure(mm, f'.{decimals}f')} mm"
 
 
 def weight_words(grams: float, unit: WeightUnit, decimals: int | None = None) -> str:
@@ -168,10 +168,10 @@ def weight_words(grams: float, unit: WeightUnit, decimals: int | None = None) ->
     """
     if unit == "oz":
         ounces = grams / OUNCE_G
-        return f"{figure(ounces, '.2f' if abs(ounces) < 10 else '.1f')} oz"
+        return f"{format_figure(ounces, '.2f' if abs(ounces) < 10 else '.1f')} oz"
     if decimals is None:
         decimals = 0 if abs(grams) >= 9.95 or abs(grams - round(grams)) < 0.05 else 1
-    return f"{figure(grams, f'.{decimals}f')} g"
+    return f"{format_figure(grams, f'.{decimals}f')} g"
 
 
 def volume_words(ml: float, unit: VolumeUnit) -> str:
@@ -180,7 +180,7 @@ def volume_words(ml: float, unit: VolumeUnit) -> str:
     >>> volume_words(250, "ml"), volume_words(250, "fl oz")
     ('250 ml', '8.5 fl oz')
     """
-    return f"{figure(ml / FLUID_OUNCE_ML, '.1f')} fl oz" if unit == "fl oz" else f"{ml:.0f} ml"
+    return f"{format_figure(ml / FLUID_OUNCE_ML, '.1f')} fl oz" if unit == "fl oz" else f"{ml:.0f} ml"
 
 
 def size_words(*sides_mm: float, unit: LengthUnit) -> str:
@@ -190,8 +190,8 @@ def size_words(*sides_mm: float, unit: LengthUnit) -> str:
     ('18 cm', '20 × 30 cm', '7.1 in')
     """
     if unit == "in":
-        return " × ".join(figure(side / INCH_MM, ".1f") for side in sides_mm) + " in"
-    return " × ".join(figure(side / 10, "g") for side in sides_mm) + " cm"
+        return " × ".join(format_figure(side / INCH_MM, ".1f") for side in sides_mm) + " in"
+    return " × ".join(format_figure(side / 10, "g") for side in sides_mm) + " cm"
 
 
 @dataclass(frozen=True, slots=True)
@@ -247,7 +247,7 @@ SPOONS: dict[Measures, Spoons] = {
 }
 
 
-@remembered(32)
+@remember_by_language(32)
 def _combinations(spoons: Spoons) -> list[tuple[float, float, str]]:
     """Every sensible combination as (ml, effort, words), made once for each drawer."""
     result = []
@@ -255,7 +255,7 @@ def _combinations(spoons: Spoons) -> list[tuple[float, float, str]]:
         if not (c or b or s) or (c and s) or (b > 4 and s) or (c and b > _SPOONS_BESIDE_A_CUP):
             continue
         words = [
-            f"{text} {read('cups' if name == 'cup' and n > 1 else name)}"
+            f"{text} {translate('cups' if name == 'cup' and n > 1 else name)}"
             for n, text, name in ((c, cup_text, "cup"), (b, tbsp_text, "tbsp"), (s, tsp_text, "tsp"))
             if n
         ]
@@ -264,7 +264,7 @@ def _combinations(spoons: Spoons) -> list[tuple[float, float, str]]:
     return sorted(result)
 
 
-@remembered(4096)
+@remember_by_language(4096)
 def household(mass_g: float, *, g_per_ml: float, spoons: Spoons) -> HouseholdMeasure | None:
     """The measures that exist nearest to `mass_g`, and the error of using them.
 

@@ -25,7 +25,9 @@ def calendar_of(
     calendar.add("x-wr-calname", title)
     for scheduled_step in plan.scheduled if plan else ():
         calendar.add_component(
-            _event(scheduled_step, dishes, made, f"{uid}-{scheduled_step.dish}-{scheduled_step.step.id}@kemble")
+            _calendar_event(
+                scheduled_step, dishes, made, f"{uid}-{scheduled_step.dish}-{scheduled_step.step.id}@kemble"
+            )
         )
     if plan:
         table = Event()
@@ -39,7 +41,7 @@ def calendar_of(
     return text
 
 
-def _event(scheduled_step: ScheduledStep, dishes: Sequence[str], made: datetime, uid: str) -> Event:
+def _calendar_event(scheduled_step: ScheduledStep, dishes: Sequence[str], made: datetime, uid: str) -> Event:
     event = Event()
     dish = dishes[scheduled_step.dish] if scheduled_step.dish < len(dishes) else ""
     event.add("summary", f"{scheduled_step.step.title} ({dish})" if dish else scheduled_step.step.title)
@@ -47,7 +49,7 @@ def _event(scheduled_step: ScheduledStep, dishes: Sequence[str], made: datetime,
     event.add("dtend", scheduled_step.ends)
     event.add("dtstamp", made)
     event.add("uid", uid)
-    event.add("description", _words(scheduled_step))
+    event.add("description", _event_text(scheduled_step))
     if scheduled_step.step.hands != "free":
         alarm = Alarm()
         alarm.add("action", "DISPLAY")
@@ -57,7 +59,7 @@ def _event(scheduled_step: ScheduledStep, dishes: Sequence[str], made: datetime,
     return event
 
 
-def _words(scheduled_step: ScheduledStep) -> str:
+def _event_text(scheduled_step: ScheduledStep) -> str:
     """What is done, what to look for, what to weigh, who does it."""
     step = scheduled_step.step
     said = [step.words]

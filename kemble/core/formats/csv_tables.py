@@ -64,12 +64,14 @@ def read_csv(text: str) -> list[TableRow]:
     for number, cells in enumerate(result[1:], start=2):
         if any(cell.strip() for cell in cells):
             rows.append(
-                TableRow(number, {name: _bare(name, cell) for name, cell in zip(head, cells, strict=False) if name})
+                TableRow(
+                    number, {name: _plain_cell(name, cell) for name, cell in zip(head, cells, strict=False) if name}
+                )
             )
     return rows
 
 
-def _bare(head: str, cell: str) -> str:
+def _plain_cell(head: str, cell: str) -> str:
     cell = clean_text(cell.replace("\x00", ""), multiline=head in MULTILINE)
     return cell[1:] if cell.startswith("'") and cell[1:].startswith(_FORMULA) else cell.strip()
 

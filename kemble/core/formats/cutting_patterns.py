@@ -97,7 +97,7 @@ def templates_of(sheet: Sheet, worked: WorkResult) -> list[CuttingPattern]:
     """Every pattern that a sheet gives, in the order of the work; none of one that cannot be worked."""
     if worked.problems:
         return []
-    return [*_linings(sheet, worked), *_pieces(sheet, worked), *_wraps(sheet, worked), *_edges(worked)]
+    return [*_linings(sheet, worked), *_piece_patterns(sheet, worked), *_wraps(sheet, worked), *_edges(worked)]
 
 
 def _box(width: float, height: float, stroke: Stroke = "cut") -> PatternLine:
@@ -159,7 +159,7 @@ def _cross(width: float, height: float) -> tuple[PatternLine, ...]:
     return (PatternLine(((x - 6, y), (x + 6, y)), "mark"), PatternLine(((x, y - 6), (x, y + 6)), "mark"))
 
 
-def _pieces(sheet: Sheet, worked: WorkResult) -> Iterator[CuttingPattern]:
+def _piece_patterns(sheet: Sheet, worked: WorkResult) -> Iterator[CuttingPattern]:
     """The skin pressed round a filling, the cutter, and a rope with its cuts."""
     facts = worked.facts
     if "shape.disc_mm" in facts:
@@ -289,7 +289,7 @@ def pages_of(templates: Sequence[CuttingPattern], paper: tuple[float, float] = P
     pages: list[PatternPage] = []
     y = down + 1.0
     for template in templates:
-        straight, turned = (list(_tiles(pattern, across, down)) for pattern in (template, _turned(template)))
+        straight, turned = (list(_tiles(pattern, across, down)) for pattern in (template, _rotated(template)))
         for tile in turned if _takes(turned, down) < _takes(straight, down) else straight:
             needs = tile.height + _GAP_MM
             if y + needs > down + _GAP_MM or not pages:
@@ -307,7 +307,7 @@ def _takes(tiles: Sequence[PatternTile], down: float) -> int:
     return math.ceil(len(tiles) / max(1, int((down + _GAP_MM) // (tiles[0].height + _GAP_MM))))
 
 
-def _turned(pattern: CuttingPattern) -> CuttingPattern:
+def _rotated(pattern: CuttingPattern) -> CuttingPattern:
     """The pattern on its side: its left edge comes to lie on top."""
 
     def turn(x: float, y: float) -> tuple[float, float]:
@@ -328,7 +328,7 @@ def _turned(pattern: CuttingPattern) -> CuttingPattern:
 
 def _tiles(pattern: CuttingPattern, across: float, down: float) -> Iterator[PatternTile]:
     down -= _GAP_MM
-    columns, rows = _parts(pattern.width, across), _parts(pattern.height, down)
+    columns, rows = _page_spans(pattern.width, across), _page_spans(pattern.height, down)
     several = len(columns) * len(rows) > 1
     for r, (y, height) in enumerate(rows):
         for c, (x, width) in enumerate(columns):
@@ -336,7 +336,7 @@ def _tiles(pattern: CuttingPattern, across: float, down: float) -> Iterator[Patt
             yield PatternTile(pattern, x, y, width, height, name)
 
 
-def _parts(length: float, room: float) -> list[tuple[float, float]]:
+def _page_spans(length: float, room: float) -> list[tuple[float, float]]:
     """Where each part of a length begins, and how long it is: none longer than the room, each lapping over the next."""
     if length <= room:
         return [(0.0, length)]
@@ -351,8 +351,8 @@ def page_svg(page: PatternPage, number: int, of: int, title: str, paper: tuple[f
     result = [
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{width:g}mm" height="{height:g}mm" viewBox="0 0 {width:g} {height:g}" '
         'font-family="Atkinson Hyperlegible Next, sans-serif" fill="#1d2830" stroke="none">',
-        _text(MARGIN_MM, MARGIN_MM + 6, title, 5.4, anchor="start"),
-        _text(
+        _text_svg(MARGIN_MM, MARGIN_MM + 6, title, 5.4, anchor="start"),
+        _text_svg(
             width - MARGIN_MM,
             MARGIN_MM + 6,
             say("{number} of {of}; print at 100 %", number=number, of=of),
@@ -368,11 +368,11 @@ def page_svg(page: PatternPage, number: int, of: int, title: str, paper: tuple[f
 
 def _tile_svg(tile: PatternTile, key: str) -> str:
     x0, y0 = MARGIN_MM + tile.at[0], MARGIN_MM + _HEAD_MM + tile.at[1]
-    pattern, drawn = tile.template, _drawn(tile.template)
+    pattern, drawn = tile.template, _pattern_svg(tile.template)
     times = say(" Cut {times}.", times=pattern.times) if pattern.times > 1 else ""
     part = say(", piece {name}: lay the letters over each other", name=tile.name) if tile.name else ""
     words = wrap(f"{pattern.title}{part}. {pattern.says}{times}", _HEAD_LETTERS)[:2]
-    head = "".join(_text(x0, y0 - 2 - 3.8 * i, line, 3.0, anchor="start") for i, line in enumerate(reversed(words)))
+    head = "".join(_text_svg(x0, y0 - 2 - 3.8 * i, line, 3.0, anchor="start") for i, line in enumerate(reversed(words)))
     if tile.x > 0:
         lap = tile.x + _LAP_MM
         drawn += _path(PatternLine(((lap, tile.y), (lap, tile.y + tile.height)), "mark"))
@@ -385,7 +385,7 @@ def _tile_svg(tile: PatternTile, key: str) -> str:
         f'height="{tile.height + 2 * pad:.3f}"/></clipPath>'
     )
     moved = f'<g transform="translate({x0 - tile.x:.3f} {y0 - tile.y:.3f})">'
-    named = _text(tile.x + tile.width / 2, tile.y + tile.height / 2, tile.name, 9.0) if tile.name else ""
+    named = _text_svg(tile.x + tile.width / 2, tile.y + tile.height / 2, tile.name, 9.0) if tile.name else ""
     return f'{head}{moved}{clip}<g clip-path="url(#{key})">{drawn}{named}</g></g>'
 
 
@@ -399,16 +399,16 @@ def template_svg(pattern: CuttingPattern) -> str:
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{width:.3f}mm" height="{height:.3f}mm" '
         f'viewBox="{-pad:g} {-pad:g} {width:.3f} {height:.3f}" font-family="sans-serif" fill="#1d2830" stroke="none">'
-        f"<title>{escape(pattern.title)}</title><desc>{escape(pattern.says)}</desc>{_drawn(pattern)}{sizes}</svg>\n"
+        f"<title>{escape(pattern.title)}</title><desc>{escape(pattern.says)}</desc>{_pattern_svg(pattern)}{sizes}</svg>\n"
     )
 
 
-def _drawn(pattern: CuttingPattern) -> str:
+def _pattern_svg(pattern: CuttingPattern) -> str:
     """Its lines, circles and words, where they lie on it."""
     rings = (
         f'<circle cx="{ring.x:.3f}" cy="{ring.y:.3f}" r="{ring.r:.3f}" {_pen(ring.stroke)}/>' for ring in pattern.rings
     )
-    words = (_text(word.x, word.y, word.text, word.size) for word in pattern.words)
+    words = (_text_svg(word.x, word.y, word.text, word.size) for word in pattern.words)
     return "".join([*map(_path, pattern.lines), *rings, *words])
 
 
@@ -430,7 +430,9 @@ def _ruler(x: float, y: float) -> str:
         say("This line is {ruler_long_mm:.0f} mm long. If your ruler says", ruler_long_mm=RULER_LONG_MM),
         say("otherwise, the printer has scaled the page."),
     )
-    words = (_text(x + RULER_LONG_MM + 4, y - 3.6 + 3.6 * i, line, 3.0, anchor="start") for i, line in enumerate(says))
+    words = (
+        _text_svg(x + RULER_LONG_MM + 4, y - 3.6 + 3.6 * i, line, 3.0, anchor="start") for i, line in enumerate(says)
+    )
     return ticks + base + "".join(words)
 
 
@@ -444,6 +446,6 @@ def _path(line: PatternLine) -> str:
     return f'<polyline points="{points}" {_pen(line.stroke)}/>'
 
 
-def _text(x: float, y: float, text: str, size: float, *, anchor: str = "middle") -> str:
+def _text_svg(x: float, y: float, text: str, size: float, *, anchor: str = "middle") -> str:
     place = f'x="{x:.3f}" y="{y:.3f}" font-size="{size:g}" text-anchor={quoteattr(anchor)}'
     return f"<text {place}>{escape(text)}</text>"

@@ -32,7 +32,7 @@ from kemble.core.formats.ingredient_words import (
 )
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.larder import Ingredient, State
-from kemble.core.kitchen.larder.names import names_of, plain
+from kemble.core.kitchen.larder.names import names_of, normalize_name
 from kemble.core.kitchen.shelf import Shelf
 from kemble.core.sentences import say
 
@@ -176,7 +176,7 @@ class _IngredientLineParser:
         state = _state(rest, self.shelf.items.get(ingredient or ""))
         left = _left_over(rest, used)
         if ingredient is None:
-            amount = _chosen(quantities)
+            amount = _best_quantity(quantities)
             return ParsedIngredientLine(
                 text=text,
                 kind="unread",
@@ -189,7 +189,7 @@ class _IngredientLineParser:
                 else say("This line could not be read: pick the ingredient and type the amount, or leave it out."),
             )
         item = self.shelf.items[ingredient]
-        amount = _chosen(quantities)
+        amount = _best_quantity(quantities)
         if amount is None:
             asks = " ".join(
                 part for part in (say("How much {item}? No amount is written.", item=item.name.lower()), which) if part
@@ -215,7 +215,9 @@ class _IngredientLineParser:
                 which = say("It also says {written}. More, or the same again?", written=other.written)
         elif amount.unit is None and unit != "piece" and (left or value < _FEW_G):
             # "2 quinces", "1 krm salt": a number without a measure that is known is no weight.
-            which = say("{number} what? It is taken as {number} {name}.", number=_figure(value), name=UNITS[unit].name)
+            which = say(
+                "{number} what? It is taken as {number} {name}.", number=_format_figure(value), name=UNITS[unit].name
+            )
         return self._told(text, role, value, unit, ingredient, state, guessed, left, which)
 
     def _the_same(self, item: Ingredient, each_item: tuple[float, UnitId], other: tuple[float, UnitId]) -> bool:
@@ -233,7 +235,7 @@ class _IngredientLineParser:
         item = self.shelf.items[ingredient]
         asks = which
         several = value > 1 and UNITS[unit].name.endswith(("cup", "spoon", "piece", "pack"))
-        understood = f"{_figure(value)} {UNITS[unit].name}{'s' if several else ''} {item.name.lower()}"
+        understood = f"{_format_figure(value)} {UNITS[unit].name}{'s' if several else ''} {item.name.lower()}"
         try:
             mass = self.shelf.grams(item, value, unit, state)
             if UNITS[unit].id != "g":
@@ -279,7 +281,7 @@ class _IngredientLineParser:
             return None
         what = (match["what"] or match["what2"]).lower()
         fruit = (match["fruit"] or match["fruit2"]).lower()
-        count = _count(match["n"] or match["n2"] or "1")
+        count = _parse_count(match["n"] or match["n2"] or "1")
         if count is None:
             return None
         if what == "juice":
@@ -295,8 +297,8 @@ class _IngredientLineParser:
     def _ingredient(self, words: str) -> tuple[str | None, set[str], str]:
         """The ingredient a phrase names, the words it was known by, and a question where it might be another."""
         before_note = re.split(r"[,;(]", words, maxsplit=1)[0]
-        result = self._by_name(plain(before_note).split()) or self._by_name(plain(words).split())
-        core = [token for token in plain(before_note).split() if token not in MANNERS]
+        result = self._by_name(normalize_name(before_note).split()) or self._by_name(normalize_name(words).split())
+        core = [token for token in normalize_name(before_note).split() if token not in MANNERS]
         unknown = result and [token for token in core if not set(_forms(token)) & set(result[0].split())]
         if result and not unknown:
             return result[1], set(result[0].split()), WHICH.get(result[0], "")
@@ -349,12 +351,12 @@ def _heading(bare: str) -> PartRole | None:
     """The part a heading begins, or None for a line of ingredients."""
     words = bare.rstrip(":").strip()
     is_heading = bare.endswith(":") or re.fullmatch(r"(?:for\s+)?the\s+[\w\s-]+", words, re.IGNORECASE)
-    if re.search(r"\d", bare) or not words or not (is_heading or _alone(words)):
+    if re.search(r"\d", bare) or not words or not (is_heading or _is_part_heading(words)):
         return None
     return next((role for pattern, role in HEADINGS if re.search(pattern, words, re.IGNORECASE)), "base")
 
 
-def _alone(words: str) -> bool:
+def _is_part_heading(words: str) -> bool:
     """A single word that names a part and nothing else: "Filling"."""
     return bool(
         re.fullmatch(
@@ -363,11 +365,11 @@ def _alone(words: str) -> bool:
     )
 
 
-def _count(text: str) -> float | None:
-    return WORD_NUMBERS.get(text.lower()) or _number(text)
+def _parse_count(text: str) -> float | None:
+    return WORD_NUMBERS.get(text.lower()) or _parse_number(text)
 
 
-def _number(text: str) -> float | None:
+def _parse_number(text: str) -> float | None:
     """A figure: 2, 1.5, 1,5, 1/2, 1 1/2, 1-1/2."""
     match = re.fullmatch(r"(?:(\d+)\s*[-\s]\s*)?(\d+)\s*/\s*(\d+)", text.strip())
     if match:
@@ -389,7 +391,7 @@ def _quantities(bare: str) -> tuple[list[_ParsedQuantity], str]:
     rest = re.sub(r"^(pinch|dash|knob|handful)\b", r"a \1", rest, flags=re.IGNORECASE)
     at_start = _IN_WORDS.match(rest)
     if at_start and (at_start["unit"] or at_start.end() < len(rest)):
-        quantities.append(_from_words(at_start))
+        quantities.append(_quantity_from_words(at_start))
         rest = rest[at_start.end() :]
     pieces = []
     at = 0
@@ -398,7 +400,7 @@ def _quantities(bare: str) -> tuple[list[_ParsedQuantity], str]:
         # A figure inside a name ("00 flour", "70 percent chocolate") is no amount.
         if following.startswith("percent") or (match.start() and rest[match.start() - 1].isalpha()):
             continue
-        quantity = _from_figures(match)
+        quantity = _quantity_from_figures(match)
         if quantity is None:
             continue
         quantities.append(quantity)
@@ -430,8 +432,8 @@ def _unit_of(written: str | None) -> tuple[str | None, float, str]:
     return None, 1.0, ""
 
 
-def _from_figures(match: re.Match[str]) -> _ParsedQuantity | None:
-    low, high = _number(match["low"]), _number(match["high"]) if match["high"] else None
+def _quantity_from_figures(match: re.Match[str]) -> _ParsedQuantity | None:
+    low, high = _parse_number(match["low"]), _parse_number(match["high"]) if match["high"] else None
     if low is None:
         return None
     guessed = []
@@ -441,19 +443,19 @@ def _from_figures(match: re.Match[str]) -> _ParsedQuantity | None:
         guessed.append(
             say(
                 "{low} to {high}: taken as {taken}",
-                low=_figure(low),
-                high=_figure(high),
-                taken=_figure(value),
+                low=_format_figure(low),
+                high=_format_figure(high),
+                taken=_format_figure(value),
             )
         )
     return _measured(match, value, guessed)
 
 
-def _from_words(match: re.Match[str]) -> _ParsedQuantity:
+def _quantity_from_words(match: re.Match[str]) -> _ParsedQuantity:
     words = match["low"].lower().split()
     numbers = [WORD_NUMBERS[word] for word in words if word in WORD_NUMBERS]
     value = numbers[0] + numbers[-1] if "and" in words else math.prod(numbers)
-    guessed = [say("a few: taken as {taken}", taken=_figure(value))] if "few" in words else []
+    guessed = [say("a few: taken as {taken}", taken=_format_figure(value))] if "few" in words else []
     return _measured(match, value, guessed)
 
 
@@ -469,7 +471,7 @@ def _measured(match: re.Match[str], value: float, guessed: list[str]) -> _Parsed
     return _ParsedQuantity(value * factor * HEAPS.get(heap, 1.0), unit, match.group().strip(), tuple(guessed))
 
 
-def _chosen(quantities: list[_ParsedQuantity]) -> _ParsedQuantity | None:
+def _best_quantity(quantities: list[_ParsedQuantity]) -> _ParsedQuantity | None:
     """A weight before a volume before a count; a pack keeps its number, what it holds is told beside it."""
     if not quantities:
         return None
@@ -503,10 +505,10 @@ def _state(words: str, item: Ingredient | None) -> State | None:
 def _left_over(rest: str, used: set[str]) -> str:
     """Words that were neither the name nor a manner: shown, so that nothing is lost."""
     known = used | {form for word in used for form in _forms(word)}
-    return " ".join(word for word in plain(rest).split() if word not in known and word not in MANNERS)
+    return " ".join(word for word in normalize_name(rest).split() if word not in known and word not in MANNERS)
 
 
-def _figure(value: float) -> str:
+def _format_figure(value: float) -> str:
     return f"{round(value, 2):g}"
 
 

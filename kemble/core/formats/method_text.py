@@ -77,12 +77,14 @@ _VESSEL = re.compile(r"\b(tin|pan|dish|mould|mold|tray|springform)s?\b", re.IGNO
 def read_method(lines: Sequence[str]) -> list[ParsedMethodLine]:
     """Each line with what it says of a sheet; empty lines are left out."""
     return [
-        ParsedMethodLine(text=line.strip(), says=list(_says(line[:_MOST_LETTERS]))) for line in lines if line.strip()
+        ParsedMethodLine(text=line.strip(), says=list(_find_all(line[:_MOST_LETTERS])))
+        for line in lines
+        if line.strip()
     ]
 
 
-def _says(line: str) -> Iterator[MethodFinding]:
-    for read in (_tin, _oven, _cover, _pieces, _clocks, _ways):
+def _find_all(line: str) -> Iterator[MethodFinding]:
+    for read in (_tin, _oven, _cover, _find_pieces, _clocks, _find_ways):
         yield from read(line)
 
 
@@ -112,7 +114,7 @@ def _clocks(line: str) -> Iterator[MethodFinding]:
     """Times by the nearest verb before them in the same sentence."""
     for sentence in re.split(r"(?<=[.;!?])\s+", line):
         done: set[str] = set()
-        result = [(match.start(), _minutes(match), match.group(0)) for match in _TIME.finditer(sentence)]
+        result = [(match.start(), _parse_minutes(match), match.group(0)) for match in _TIME.finditer(sentence)]
         result += [(match.start(), _OVERNIGHT_MIN, match.group(0)) for match in _OVERNIGHT.finditer(sentence)]
         for at, minutes, written in sorted(result):
             verb = _verb_before(sentence, at)
@@ -141,8 +143,8 @@ def _verb_before(sentence: str, at: int) -> _TimedVerb | None:
     return min(places, key=lambda item: item[0])[1] if places else None
 
 
-def _minutes(match: re.Match[str]) -> float | None:
-    low, high = _number(match["low"]), _number(match["high"]) if match["high"] else None
+def _parse_minutes(match: re.Match[str]) -> float | None:
+    low, high = _parse_number(match["low"]), _parse_number(match["high"]) if match["high"] else None
     if low is None:
         return None
     value = low if high is None else (low + high) / 2
@@ -155,7 +157,7 @@ def _minutes(match: re.Match[str]) -> float | None:
 _VULGAR: Mapping[str, float] = {"½": 0.5, "¼": 0.25, "¾": 0.75}
 
 
-def _number(text: str) -> float | None:
+def _parse_number(text: str) -> float | None:
     """ "1 1/2", "1.5", "1½", "an", "half an", "three"."""
     words = text.strip().lower()
     if words in ("a", "an"):
@@ -247,7 +249,7 @@ def _cover(line: str) -> Iterator[MethodFinding]:
 _NOT_PIECES = re.compile(r"\bserves?\b|\bservings?\b", re.IGNORECASE)
 
 
-def _pieces(line: str) -> Iterator[MethodFinding]:
+def _find_pieces(line: str) -> Iterator[MethodFinding]:
     match = _PIECES.search(line)
     if match and not _NOT_PIECES.search(line):
         count = int(match["named"] or match["bare"])
@@ -310,7 +312,7 @@ _POINTS: tuple[tuple[str, str, str, str], ...] = (
 )  # fmt: skip
 
 
-def _ways(line: str) -> Iterator[MethodFinding]:
+def _find_ways(line: str) -> Iterator[MethodFinding]:
     for way, pattern, words, _ in _POINTS:
         if re.search(pattern, line, re.IGNORECASE):
             yield MethodFinding(words=words, path="way", value=way)

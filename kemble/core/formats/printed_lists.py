@@ -8,7 +8,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from xml.sax.saxutils import escape
 
-from kemble.core.change.shopping import ShoppingLine, ShoppingList, carried
+from kemble.core.change.shopping import ShoppingLine, ShoppingList, packs_to_carry
 from kemble.core.facts.problems import refuse
 from kemble.core.facts.quantity import span_words
 from kemble.core.kitchen.document import Kitchen
@@ -31,7 +31,7 @@ def day_html(title: str, plan: Plan, dishes: Sequence[str], kitchen: Kitchen, *,
         at = scheduled_step.starts.astimezone(kitchen.zone)
         day = f"{at:%A} {at.day} {at:%B}"
         days.setdefault(day, []).append(
-            _step(scheduled_step, of_dish.get(scheduled_step.dish, ""), kitchen, named=not who)
+            _step_html(scheduled_step, of_dish.get(scheduled_step.dish, ""), kitchen, named=not who)
         )
         for tool in scheduled_step.step.tools:
             tools.setdefault(tool, f"{at:%a} {kitchen.clock_words(scheduled_step.starts)}")
@@ -40,10 +40,10 @@ def day_html(title: str, plan: Plan, dishes: Sequence[str], kitchen: Kitchen, *,
     table_at = f"<p><b>{kitchen.clock_words(plan.serve)} on the table</b></p>"
     set_out = _pairs(say("To set out"), ((tool[:1].upper() + tool[1:], at) for tool, at in tools.items()))
     head = f"{title}: {who}" if who else title
-    return _page(head, f"<p>{', '.join(numbered)}</p>{by_clock}{table_at}{set_out}", fonts)
+    return _page_html(head, f"<p>{', '.join(numbered)}</p>{by_clock}{table_at}{set_out}", fonts)
 
 
-def _step(scheduled_step: ScheduledStep, of: str, kitchen: Kitchen, *, named: bool) -> str:
+def _step_html(scheduled_step: ScheduledStep, of: str, kitchen: Kitchen, *, named: bool) -> str:
     step = scheduled_step.step
     cue = f"<br><small>{escape(step.cue.question)} {escape(step.cue.how)}</small>" if step.cue else ""
     target = f"<br><small>{escape(step.target.label)}: <b>{step.target.grams:.0f} g</b></small>" if step.target else ""
@@ -66,12 +66,12 @@ def shopping_html(shopping_list: ShoppingList, *, fonts: str = "") -> str:
     told = sorted({allergen for line in lines for allergen in line.allergens})
     allergens = f"<p>Allergens: {escape(', '.join(told))}. Read the packets.</p>" if told else ""
     nothing = "" if lines else "<p>Nothing: all of it is there.</p>"
-    return _page(say("To buy for {titles}", titles=", ".join(of)), body + nothing + allergens, fonts)
+    return _page_html(say("To buy for {titles}", titles=", ".join(of)), body + nothing + allergens, fonts)
 
 
 def _bought(line: ShoppingLine) -> str:
     look = f"<br><small>{escape(line.look_alike)}</small>" if line.look_alike else ""
-    return f"<tr><td class=box>☐<td>{escape(line.name)}{look}<td class=end>{escape(carried(line))}</tr>"
+    return f"<tr><td class=box>☐<td>{escape(line.name)}{look}<td class=end>{escape(packs_to_carry(line))}</tr>"
 
 
 def _pairs(head: str, pairs: Iterable[tuple[str, str]]) -> str:
@@ -79,7 +79,7 @@ def _pairs(head: str, pairs: Iterable[tuple[str, str]]) -> str:
     return f"<section><h2>{head}</h2><table>{rows}</table></section>" if rows else ""
 
 
-def _page(title: str, body: str, fonts: str) -> str:
+def _page_html(title: str, body: str, fonts: str) -> str:
     return (
         f"<!doctype html><html lang=en><meta charset=utf-8><title>{escape(title)}</title><style>{fonts}{_STYLE}</style>"
         f"<h1>{escape(title)}</h1>{body}</html>"

@@ -20,8 +20,8 @@ _WIDE_MM = 62.0  # the room that a drawing has
 def card_html(sheet: Sheet, worked: WorkResult, *, size_pt: float = 10.0, fonts: str = "") -> str:
     """The card as a page of HTML, its letters so large. `fonts`: style rules that bring the letters along."""
     way = WAYS[sheet.way]
-    parts = "".join(_part(sheet, worked, p) for p in range(len(sheet.parts)))
-    steps = "".join(f"<li>{_step(step)}</li>" for step in worked.steps)
+    parts = "".join(_part_html(sheet, worked, p) for p in range(len(sheet.parts)))
+    steps = "".join(f"<li>{_step_html(step)}</li>" for step in worked.steps)
     contains = f"<p class=small>Contains {escape(', '.join(worked.allergens))}.</p>" if worked.allergens else ""
     cautions = "".join(
         f"<p class=small><b>{escape(caution.title)}.</b> {escape(caution.says)}</p>" for caution in worked.cautions[:4]
@@ -42,23 +42,23 @@ def _makes(worked: WorkResult) -> str:
     return ""
 
 
-def _part(sheet: Sheet, worked: WorkResult, p: int) -> str:
+def _part_html(sheet: Sheet, worked: WorkResult, p: int) -> str:
     lines = [line for line in worked.lines if line.part == p]
     if not lines:
         return ""
     part = sheet.parts[p]
     head = f"<h2>{escape(part.name or part.role)}</h2>" if len(sheet.parts) > 1 else ""
-    rows = "".join(_line(line) for line in lines)
+    rows = "".join(_line_html(line) for line in lines)
     return f"{head}<table>{rows}</table>"
 
 
-def _line(line: LineResult) -> str:
+def _line_html(line: LineResult) -> str:
     grams = f"{line.grams:.0f}" if line.grams >= 10 else f"{line.grams:.1f}"
     near = escape(line.household or "")
     return f"<tr><td class=g>{grams} g<td class=near>{near}<td>{escape(line.name)}</tr>"
 
 
-def _step(step: StepResult) -> str:
+def _step_html(step: StepResult) -> str:
     lasts = span_words(step.minutes)
     if step.window:
         lasts = say(

@@ -64,8 +64,8 @@ def read_recipe(text: str, kitchen: Kitchen) -> ParsedRecipe:
     if isinstance(result, dict) and result.get("format") == FORMAT:
         return _sheet(result, kitchen)
     if isinstance(result, dict):
-        return _recipe(result, kitchen)
-    return _plain(_bare(text) if _is_page(text) else text, kitchen)
+        return _parse_recipe_node(result, kitchen)
+    return _parse_plain_text(_page_text(text) if _is_page(text) else text, kitchen)
 
 
 def _own(text: str) -> dict[str, Any] | None:
@@ -96,7 +96,7 @@ def laid_on(sheet: Sheet, says: Sequence[MethodFinding]) -> Sheet:
     """
     document, done = sheet.model_dump(mode="json"), set()
     for finding in says:
-        place = _place(sheet, finding)
+        place = _path_in_sheet(sheet, finding)
         if place is None or finding.path in done:
             continue
         done.add(finding.path)
@@ -108,7 +108,7 @@ def laid_on(sheet: Sheet, says: Sequence[MethodFinding]) -> Sheet:
     return sheet_from(document)
 
 
-def _place(sheet: Sheet, finding: MethodFinding) -> list[str] | None:
+def _path_in_sheet(sheet: Sheet, finding: MethodFinding) -> list[str] | None:
     """Where it goes in a sheet of this way; None where the way has no such thing."""
     way, (first, *rest) = WAYS[sheet.way], finding.path.split(".")
     if first == "pieces":
@@ -207,7 +207,7 @@ def _recipes(text: str) -> Iterator[dict[str, Any]]:
         parser.feed(text)
         blocks = parser.found
     for block in blocks:
-        yield from _within(_json(block), 0)
+        yield from _recipe_nodes(_json(block), 0)
 
 
 def _json(text: str) -> Any:
@@ -217,32 +217,32 @@ def _json(text: str) -> Any:
         return None
 
 
-def _within(node: Any, deep: int) -> Iterator[dict[str, Any]]:
+def _recipe_nodes(node: Any, deep: int) -> Iterator[dict[str, Any]]:
     """Every Recipe in a JSON-LD document, wherever it lies."""
     if deep > _MOST_DEEP:
         return
     if isinstance(node, list):
         for item in node:
-            yield from _within(item, deep + 1)
+            yield from _recipe_nodes(item, deep + 1)
     elif isinstance(node, dict):
         kinds = node.get("@type")
         if "Recipe" in (kinds if isinstance(kinds, list) else [kinds]):
             yield node
         for key in ("@graph", "mainEntity", "mainEntityOfPage", "itemListElement", "item"):
             if key in node:
-                yield from _within(node[key], deep + 1)
+                yield from _recipe_nodes(node[key], deep + 1)
 
 
-def _recipe(node: dict[str, Any], kitchen: Kitchen) -> ParsedRecipe:
+def _parse_recipe_node(node: dict[str, Any], kitchen: Kitchen) -> ParsedRecipe:
     own = node.get(OWN)
     if isinstance(own, dict) and own.get("format") == FORMAT:
         return _sheet(own, kitchen)
-    lines = _texts(node.get("recipeIngredient") or node.get("ingredients"))
-    method = _texts(node.get("recipeInstructions"))
-    return _read(
+    lines = _text_lines(node.get("recipeIngredient") or node.get("ingredients"))
+    method = _text_lines(node.get("recipeInstructions"))
+    return _read_any(
         "recipe",
-        title=_word(node.get("name")),
-        yields=", ".join(dict.fromkeys(_yields(node.get("recipeYield")))),
+        title=_first_word(node.get("name")),
+        yields=", ".join(dict.fromkeys(_yield_texts(node.get("recipeYield")))),
         lines=lines,
         method=[*method, *_tools(node)],
         minutes=_duration(node.get("cookTime")),
@@ -250,38 +250,38 @@ def _recipe(node: dict[str, Any], kitchen: Kitchen) -> ParsedRecipe:
     )
 
 
-def _texts(node: Any, deep: int = 0) -> list[str]:
+def _text_lines(node: Any, deep: int = 0) -> list[str]:
     """The lines of a text, a list of texts, of steps, or of sections of steps."""
     if deep > _MOST_DEEP or node is None:
         return []
     if isinstance(node, str | int | float):
         return [line for line in map(_clean, re.split(r"[\r\n]+|<br\s*/?>|</(?:p|li)>", str(node))) if line]
     if isinstance(node, list):
-        return [text for item in node[:_MOST_LINES] for text in _texts(item, deep + 1)]
+        return [text for item in node[:_MOST_LINES] for text in _text_lines(item, deep + 1)]
     if isinstance(node, dict):
-        head = f"{_word(node.get('name'))}:" if "itemListElement" in node and node.get("name") else ""
-        inner = _texts(node.get("itemListElement") or node.get("text") or node.get("name"), deep + 1)
+        head = f"{_first_word(node.get('name'))}:" if "itemListElement" in node and node.get("name") else ""
+        inner = _text_lines(node.get("itemListElement") or node.get("text") or node.get("name"), deep + 1)
         return [*([head] if head else []), *inner]
     return []
 
 
-def _yields(node: Any) -> list[str]:
+def _yield_texts(node: Any) -> list[str]:
     """What it makes: words, a number, or a quantity of so many of a unit."""
     nodes = node if isinstance(node, list) else [node]
     result = []
     for each_node in nodes[:_MOST_DEEP]:
         if isinstance(each_node, dict) and "value" in each_node:
             result.append(
-                " ".join(_texts([each_node["value"], each_node.get("unitText") or each_node.get("unitCode")]))
+                " ".join(_text_lines([each_node["value"], each_node.get("unitText") or each_node.get("unitCode")]))
             )
         else:
-            result += _texts(each_node)
+            result += _text_lines(each_node)
     # "20" beside "20 balls" says nothing more.
     return [name for name in result if not any(name != other and other.startswith(f"{name} ") for other in result)]
 
 
-def _word(node: Any) -> str:
-    return next(iter(_texts(node)), "")[:120]
+def _first_word(node: Any) -> str:
+    return next(iter(_text_lines(node)), "")[:120]
 
 
 def _clean(text: str) -> str:
@@ -290,7 +290,7 @@ def _clean(text: str) -> str:
 
 
 def _tools(node: dict[str, Any]) -> list[str]:
-    return _texts(node.get("tool"))
+    return _text_lines(node.get("tool"))
 
 
 _DURATION = re.compile(
@@ -317,13 +317,13 @@ _YIELD = re.compile(r"^\W*(?:makes?|serves?|yields?|servings?)\b", re.IGNORECASE
 _NUMBERED = re.compile(r"^\s*(?:step\s*)?\d{1,2}\s*[.):]\s+\S", re.IGNORECASE)
 
 
-def _bare(page: str) -> str:
+def _page_text(page: str) -> str:
     """A page without Recipe markup, as the text that stands on it."""
     page = re.sub(r"(?is)<(script|style|head)\b.*?</\1>", " ", page)
-    return "\n".join(_texts(re.sub(r"(?i)</(?:h\d|div|tr|td|section|header)>", "</p>", page)))
+    return "\n".join(_text_lines(re.sub(r"(?i)</(?:h\d|div|tr|td|section|header)>", "</p>", page)))
 
 
-def _plain(text: str, kitchen: Kitchen) -> ParsedRecipe:
+def _parse_plain_text(text: str, kitchen: Kitchen) -> ParsedRecipe:
     """A title (the first line before a heading that says Ingredients), a list, and what follows a heading that says Method.
     Without such headings all of it is a list, but for lines that are numbered steps."""
     lines = text.splitlines()
@@ -339,7 +339,7 @@ def _plain(text: str, kitchen: Kitchen) -> ParsedRecipe:
     items = [line for line in items if line not in steps]
     yields = next((_clean(line) for line in [*head, *items] if _YIELD.match(line)), "")
     items = [line for line in items if _clean(line) != yields]
-    return _read(
+    return _read_any(
         "text", title=title, yields=yields, lines=items, method=[*steps, *method], minutes=None, kitchen=kitchen
     )
 
@@ -347,7 +347,7 @@ def _plain(text: str, kitchen: Kitchen) -> ParsedRecipe:
 # --- what both say ------------------------------------------------------------
 
 
-def _read(
+def _read_any(
     source: Source,
     *,
     title: str,
@@ -376,7 +376,7 @@ def _read(
                 text=yields, says=[MethodFinding(words=say("{count} pieces", count=count), path="pieces", value=count)]
             ),
         ]
-    way, because = way_from(told, listed.way, _base(listed, kitchen))
+    way, because = way_from(told, listed.way, _base_of_list(listed, kitchen))
     told = of_the_way(told, way)
     return ParsedRecipe(
         source=source,
@@ -390,7 +390,7 @@ def _read(
     )
 
 
-def _base(listed: ParsedIngredientList, kitchen: Kitchen) -> str | None:
+def _base_of_list(listed: ParsedIngredientList, kitchen: Kitchen) -> str | None:
     shelf = Shelf(kitchen)
     groups = {item.group for line in listed.lines if line.ingredient and (item := shelf.item(line.ingredient))}
     return "grain" if "grain" in groups and "flour" not in groups else "flour" if "flour" in groups else None
@@ -402,7 +402,7 @@ def _questions(
     """What has to be asked before anything is begun from it."""
     if yields and re.search(r"\bserv", yields, re.IGNORECASE):
         yield say("“{yields}”: how many pieces is that? It is kept as a word, and changes no amount.", yields=yields)
-    base = _base(listed, kitchen)
+    base = _base_of_list(listed, kitchen)
     waters = [line for line in listed.lines if line.ingredient == "water"]
     if base == "grain" and waters and len(waters) < 3:
         yield say("Is the water what the grain soaks in, or what is poured on once it has drained? Say it on Mix.")

@@ -37,13 +37,13 @@ def _own(sheet: Sheet, _: WorkResult) -> str:
     return json.dumps(sheet.model_dump(mode="json"), indent=2, ensure_ascii=False) + "\n"
 
 
-def _amount(line: LineResult) -> str:
+def _amount_text(line: LineResult) -> str:
     near = f" ({line.household})" if line.household else ""
     grams = f"{line.grams:.0f}" if line.grams >= 10 else f"{line.grams:.1f}"
     return f"{grams} g{near} {line.name}"
 
 
-def _parts(sheet: Sheet, worked: WorkResult) -> Iterator[tuple[str, list[LineResult]]]:
+def _parts_with_lines(sheet: Sheet, worked: WorkResult) -> Iterator[tuple[str, list[LineResult]]]:
     """Each part's name, and its lines."""
     for p, part in enumerate(sheet.parts):
         lines = [line for line in worked.lines if line.part == p]
@@ -51,19 +51,19 @@ def _parts(sheet: Sheet, worked: WorkResult) -> Iterator[tuple[str, list[LineRes
             yield part.name or part.role, lines
 
 
-def _step(step: StepResult) -> str:
+def _step_text(step: StepResult) -> str:
     cue = f" {step.cue.question} {step.cue.how}" if step.cue else ""
     weight = f" {step.target.label}: {step.target.grams:.0f} g." if step.target else ""
     return f"{step.title}: {step.words}{cue}{weight}".strip()
 
 
-def _minutes(step: StepResult) -> str:
+def _minutes_text(step: StepResult) -> str:
     if step.window:
         return f"{step.window.first_check:.0f} to {step.window.latest:.0f} min, likely {step.window.done:.0f}"
     return span_words(step.minutes)
 
 
-def _pieces(worked: WorkResult) -> int | None:
+def _piece_count(worked: WorkResult) -> int | None:
     for key in ("shape.pieces", "cut.pieces"):
         if key in worked.facts:
             return int(worked.facts[key].value)
@@ -75,7 +75,7 @@ def _duration(minutes: float) -> str:
     return f"PT{hours}H{left}M" if hours else f"PT{left}M"
 
 
-def _recipe(sheet: Sheet, worked: WorkResult) -> str:
+def _recipe_json(sheet: Sheet, worked: WorkResult) -> str:
     way = WAYS[sheet.way]
     heat = next((step for step in worked.steps if step.window), None)
     document: dict[str, Any] = {
@@ -83,12 +83,12 @@ def _recipe(sheet: Sheet, worked: WorkResult) -> str:
         "@type": "Recipe",
         "name": sheet.title,
         "recipeCategory": way.name,
-        "recipeIngredient": [_amount(line) for _, lines in _parts(sheet, worked) for line in lines],
+        "recipeIngredient": [_amount_text(line) for _, lines in _parts_with_lines(sheet, worked) for line in lines],
         "recipeInstructions": [
-            {"@type": "HowToStep", "name": step.title, "text": _step(step)} for step in worked.steps
+            {"@type": "HowToStep", "name": step.title, "text": _step_text(step)} for step in worked.steps
         ],
     }
-    pieces = _pieces(worked)
+    pieces = _piece_count(worked)
     if pieces:
         document["recipeYield"] = f"{pieces} pieces"
     if heat and heat.window:
@@ -114,21 +114,21 @@ _PLAIN = _TextStyle(lambda title: [title, "=" * len(title)], "{}".format, "For t
 
 
 def _for_people(hand: _TextStyle, sheet: Sheet, worked: WorkResult) -> str:
-    pieces = _pieces(worked)
+    pieces = _piece_count(worked)
     of = f", {pieces} pieces" if pieces else ""
     lines = [*hand.title(sheet.title), f"{WAYS[sheet.way].name}{of}.", "", hand.head("Ingredients"), ""]
-    for name, within in _parts(sheet, worked):
+    for name, within in _parts_with_lines(sheet, worked):
         lines += [hand.part(name)] if len(sheet.parts) > 1 else []
-        lines += [*(f"{hand.item}{_amount(line)}" for line in within), ""]
+        lines += [*(f"{hand.item}{_amount_text(line)}" for line in within), ""]
     lines += [hand.head("Method"), ""]
-    lines += [f"{i}. {_step(step)} ({_minutes(step)})" for i, step in enumerate(worked.steps, start=1)]
+    lines += [f"{i}. {_step_text(step)} ({_minutes_text(step)})" for i, step in enumerate(worked.steps, start=1)]
     lines += ["", f"Contains {', '.join(worked.allergens)}."] if worked.allergens else []
     return "\n".join([*lines, ""])
 
 
 FORMATS: Mapping[FormatId, RecipeFormat] = {
     "kemble": RecipeFormat("our own, to open again", "application/json", ".kemble.json", _own),
-    "recipe": RecipeFormat("recipe data for other programs", "application/ld+json", ".recipe.json", _recipe),
+    "recipe": RecipeFormat("recipe data for other programs", "application/ld+json", ".recipe.json", _recipe_json),
     "markdown": RecipeFormat("Markdown", "text/markdown", ".md", partial(_for_people, _MARKDOWN)),
     "text": RecipeFormat("plain text", "text/plain", ".txt", partial(_for_people, _PLAIN)),
 }

@@ -84,7 +84,7 @@ def ball_of(given: Mapping[Measure, float], stuff: PieceDensities) -> Ball | Non
     """
     if len(given) != 2:
         raise ValueError("a ball follows from exactly two measures")
-    result = _by_thickness(dict(given), stuff) if "skin_mm" in given else _by_weights(given, stuff)
+    result = _solve_by_thickness(dict(given), stuff) if "skin_mm" in given else _solve_by_weights(given, stuff)
     if result is None:
         return None
     outer, inner = result
@@ -93,7 +93,7 @@ def ball_of(given: Mapping[Measure, float], stuff: PieceDensities) -> Ball | Non
     return Ball(outer, inner, stuff)
 
 
-def _by_weights(given: Mapping[Measure, float], stuff: PieceDensities) -> tuple[float, float] | None:
+def _solve_by_weights(given: Mapping[Measure, float], stuff: PieceDensities) -> tuple[float, float] | None:
     """Every measure but the thickness is linear in the two weights: outer, inner."""
     rows, right = [], []
     for measure, value in given.items():
@@ -117,7 +117,7 @@ def _by_weights(given: Mapping[Measure, float], stuff: PieceDensities) -> tuple[
     return (right[0] * d - b * right[1]) / det, (a * right[1] - right[0] * c) / det
 
 
-def _by_thickness(given: dict[Measure, float], stuff: PieceDensities) -> tuple[float, float] | None:
+def _solve_by_thickness(given: dict[Measure, float], stuff: PieceDensities) -> tuple[float, float] | None:
     """A skin so thick: one unknown is left, the core's radius, and the other measure is a cubic in it."""
     skin = given.pop("skin_mm")
     ((measure, value),) = given.items()

@@ -128,14 +128,14 @@ def cone(
         (HandMeasure((-half, -brim - 8), (half, -brim - 8), edge_mm),),
     )
     return [
-        _laid(length_mm, width_mm, leaves, bare, edge_mm),
+        _lay_leaves(length_mm, width_mm, leaves, bare, edge_mm),
         bent,
-        _filled(edge_mm, height, fills, flap),
-        *_shut(half, height, brim, edge_mm, string_mm),
+        _fill_parcel(edge_mm, height, fills, flap),
+        *_close_parcel(half, height, brim, edge_mm, string_mm),
     ]
 
 
-def _laid(length_mm: float, width_mm: float, leaves: int, bare: float, edge_mm: float) -> HandFrame:
+def _lay_leaves(length_mm: float, width_mm: float, leaves: int, bare: float, edge_mm: float) -> HandFrame:
     """The leaves laid over each other, and the two lines along which they are bent."""
     across = width_mm * (1 + bare * (leaves - 1))
     laid = tuple(
@@ -173,7 +173,7 @@ def _laid(length_mm: float, width_mm: float, leaves: int, bare: float, edge_mm: 
     )
 
 
-def _shut(half: float, height: float, brim: float, edge_mm: float, string_mm: float) -> list[HandFrame]:
+def _close_parcel(half: float, height: float, brim: float, edge_mm: float, string_mm: float) -> list[HandFrame]:
     """The long end over the mouth, and the string round the waist."""
     mouth_y = 0.0
     frames: list[HandFrame] = []
@@ -213,7 +213,7 @@ def level(share: float) -> float:
     return float(min(1.0, max(0.0, share)) ** (1 / 3))
 
 
-def _filled(edge: float, height: float, fills: Sequence[tuple[Kind, float]], flap: tuple[Point, ...]) -> HandFrame:
+def _fill_parcel(edge: float, height: float, fills: Sequence[tuple[Kind, float]], flap: tuple[Point, ...]) -> HandFrame:
     whole = edge**3 / (6 * math.sqrt(2)) / 1000.0
     half, strokes, spans = edge / 2, [HandStroke("under", flap)], []
     strokes.append(HandStroke("leaf", ((-half, 0.0), (half, 0.0), (0.0, height))))
@@ -293,12 +293,12 @@ def packet(side_mm: float, thick_mm: float, foil_mm: float, across_mm: float) ->
     ]
 
 
-def stretch_of(disc_mm: float, core_mm: float) -> float:
+def stretch_over_ball(disc_mm: float, core_mm: float) -> float:
     """How many times longer a disc must get from rim to rim to close over a ball: half its girth on either side."""
     return math.pi * core_mm / disc_mm
 
 
-def over(disc_mm: float, core_mm: float, outer_mm: float, what: str, within: str) -> list[HandFrame]:
+def draw_skin_over(disc_mm: float, core_mm: float, outer_mm: float, what: str, within: str) -> list[HandFrame]:
     """A skin drawn over a ball: a disc with a belly, the ball on it, drawn up, closed. Sections, true to size."""
     r, c, o = disc_mm / 2, core_mm / 2, outer_mm / 2
     skin_ml = math.pi / 6 * (outer_mm**3 - core_mm**3)
@@ -313,7 +313,7 @@ def over(disc_mm: float, core_mm: float, outer_mm: float, what: str, within: str
         (r, -rim),
         (r, 0.0),
     )
-    times = stretch_of(disc_mm, core_mm)
+    times = stretch_over_ball(disc_mm, core_mm)
     frames = [
         HandFrame(
             say(

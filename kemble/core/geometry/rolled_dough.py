@@ -20,21 +20,21 @@ class CutterPlace:
     y: float
 
 
-def places(length: float, width: float, cutter: float, gap: float, packing: Packing) -> list[CutterPlace]:
+def place_cutters(length: float, width: float, cutter: float, gap: float, packing: Packing) -> list[CutterPlace]:
     """Middles of as many cutters of `cutter` mm, `gap` mm apart, as `packing` gets on a sheet. Empty when none fits.
 
     Hexagonal rows lie in the hollows of those before. Both ways of laying the rows are tried.
     """
     if cutter > min(length, width) + _A_HAIR:
         return []
-    along = _rows(length, width, cutter, gap, packing)
+    along = _place_in_rows(length, width, cutter, gap, packing)
     if packing == "square":
         return along
-    across = [CutterPlace(p.y, p.x) for p in _rows(width, length, cutter, gap, packing)]
+    across = [CutterPlace(p.y, p.x) for p in _place_in_rows(width, length, cutter, gap, packing)]
     return max(along, across, key=len)
 
 
-def _rows(length: float, width: float, cutter: float, gap: float, packing: Packing) -> list[CutterPlace]:
+def _place_in_rows(length: float, width: float, cutter: float, gap: float, packing: Packing) -> list[CutterPlace]:
     pitch = cutter + gap
     rise = pitch if packing == "square" else pitch * math.sqrt(3) / 2
     cutter_places = []
@@ -108,7 +108,7 @@ def _rolled(
     area: float, width: float, cutter: float, gap: float, packing: Packing
 ) -> tuple[float, float, list[CutterPlace]]:
     length = area / width
-    return length, width, places(length, width, cutter, gap, packing)
+    return length, width, place_cutters(length, width, cutter, gap, packing)
 
 
 def _widths(area: float, board: tuple[float, float], cutter: float, gap: float) -> list[float]:

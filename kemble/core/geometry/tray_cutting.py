@@ -23,7 +23,7 @@ from kemble.core.geometry.tray_floor import (
     in_tray,
     is_corner,
 )
-from kemble.core.sentences import remembered, say
+from kemble.core.sentences import remember_by_language, say
 
 Pattern = Literal["squares", "oblongs", "strips", "diamonds", "triangles", "wedges", "rings"]
 
@@ -74,7 +74,7 @@ class CutRequest:
         return self.count if self.area is None else max(1, round(total / self.area))
 
 
-@remembered(64)
+@remember_by_language(64)
 def cut_tray(tray: Tray, pattern: Pattern, wish: CutRequest) -> TrayCutting | None:
     """The tray cut by a pattern. None when not one whole piece of that size lies in it.
 
@@ -98,11 +98,11 @@ def _oblongs(tray: Tray, wish: CutRequest) -> TrayCutting | None:
 def _grid(tray: Tray, wish: CutRequest, aspect: float, halved: bool = False) -> TrayCutting | None:
     """Rows and columns. `halved`: each cell is cut once more from corner to corner."""
     if wish.side is not None:
-        w, h = _laid(tray, wish.side, wish.long or wish.side * aspect)
+        w, h = _cell_orientation(tray, wish.side, wish.long or wish.side * aspect)
         return _laid_grid(tray, w, h, halved)
     if wish.area is not None and not (tray.round and wish.even):
         cell = wish.area * (2 if halved else 1)
-        w, h = _laid(tray, math.sqrt(cell / aspect), math.sqrt(cell * aspect))
+        w, h = _cell_orientation(tray, math.sqrt(cell / aspect), math.sqrt(cell * aspect))
         return _laid_grid(tray, w, h, halved)
     count = wish.number(tray.area) or 1
     cells = math.ceil(count / 2) if halved else count
@@ -113,7 +113,7 @@ def _grid(tray: Tray, wish: CutRequest, aspect: float, halved: bool = False) -> 
     return _filled_grid(tray, cells, aspect, halved)
 
 
-def _laid(tray: Tray, short: float, long: float) -> tuple[float, float]:
+def _cell_orientation(tray: Tray, short: float, long: float) -> tuple[float, float]:
     """Width and height of a cell, turned so that more whole ones lie in the tray."""
 
     def whole(w: float, h: float) -> int:
@@ -143,22 +143,24 @@ def _filled_grid(tray: Tray, wanted: int, aspect: float, halved: bool) -> TrayCu
 def _laid_grid(tray: Tray, w: float, h: float, halved: bool) -> TrayCutting:
     """Cells of w by h from the corner of an oblong tray, or centred in a round one; what is cut short is an offcut."""
     if not tray.round:
-        return _cut_grid(tray, _from_edge(tray.length, w), _from_edge(tray.width, h), w, h, halved)
+        return _cut_grid(tray, _lines_from_edge(tray.length, w), _lines_from_edge(tray.width, h), w, h, halved)
     tray_cuttings = [_round_grid(tray, w, h, halved, on_x, on_y) for on_x in (False, True) for on_y in (False, True)]
     return max(tray_cuttings, key=lambda cutting: len(cutting.pieces))
 
 
 def _round_grid(tray: Tray, w: float, h: float, halved: bool, on_x: bool, on_y: bool) -> TrayCutting:
     """Cells about the middle of a round tray; `on_x`, `on_y`: a knife line goes through it."""
-    return _cut_grid(tray, _about(tray.length, w, on_x), _about(tray.width, h, on_y), w, h, halved)
+    return _cut_grid(
+        tray, _lines_about_middle(tray.length, w, on_x), _lines_about_middle(tray.width, h, on_y), w, h, halved
+    )
 
 
-def _from_edge(length: float, step: float) -> list[float]:
+def _lines_from_edge(length: float, step: float) -> list[float]:
     lines = [i * step for i in range(math.floor(length / step + A_HAIR) + 1)]
     return [*lines[:-1], length] if length - lines[-1] < 0.5 else [*lines, length]
 
 
-def _about(length: float, step: float, on_line: bool) -> list[float]:
+def _lines_about_middle(length: float, step: float, on_line: bool) -> list[float]:
     """Lines `step` apart about the middle of `length`, one of them on the middle or none."""
     middle = length / 2
     first = middle if on_line else middle + step / 2
@@ -317,7 +319,7 @@ def _strips(tray: Tray, wish: CutRequest) -> TrayCutting | None:
         side = wish.side if wish.side is not None else (wish.area or 1.0) / across
         if side > along + A_HAIR:
             return None
-        edges = _from_edge(along, side)
+        edges = _lines_from_edge(along, side)
     else:
         count = wish.number(tray.area) or 1
         side = along / count
@@ -448,7 +450,7 @@ def _even_heights(radius: float, x0: float, x1: float, pieces: int) -> list[floa
     whole = _left_of(radius, x1) - _left_of(radius, x0)
 
     def above(y: float) -> float:
-        return _quarter(radius, x1, y) - _quarter(radius, x0, y)
+        return _disc_corner_area(radius, x1, y) - _disc_corner_area(radius, x0, y)
 
     # The upper half mirrors the lower one.
     upper = [
@@ -459,7 +461,7 @@ def _even_heights(radius: float, x0: float, x1: float, pieces: int) -> list[floa
     return [0.0, *upper, *middle, *(2 * radius - y for y in reversed(upper)), 2 * radius]
 
 
-def _quarter(radius: float, x: float, y: float) -> float:
+def _disc_corner_area(radius: float, x: float, y: float) -> float:
     """Area of a disc that lies both left of `x` and above `y`, each from the rim: the integral of its chords."""
     a, b = min(1.0, max(-1.0, x / radius - 1)), min(1.0, max(-1.0, y / radius - 1))
     reach = math.sqrt(max(0.0, 1 - b * b))  # half of the chord at level b
@@ -481,7 +483,7 @@ def _wedges(tray: Tray, wish: CutRequest) -> TrayCutting | None:
     """Equal pieces from the middle to the edge. By side: the arc at the rim, or the length at the edge, about so long."""
     edge = math.pi * tray.length if tray.round else 2 * (tray.length + tray.width)
     count = wish.number(tray.area) or max(1, round(edge / (wish.side or edge)))
-    return _from_middle(tray, [count])
+    return _rings_from_middle(tray, [count])
 
 
 def _rings(tray: Tray, wish: CutRequest) -> TrayCutting | None:
@@ -494,8 +496,8 @@ def _rings(tray: Tray, wish: CutRequest) -> TrayCutting | None:
         counts = [2 * k + 1 for k in range(rings)]  # rings of one width have areas as the odd numbers
         if rings > 1:
             counts = [c * 3 for c in counts]
-        return _from_middle(tray, counts)
-    return _from_middle(tray, _ring_counts(wish.number(tray.area) or 1))
+        return _rings_from_middle(tray, counts)
+    return _rings_from_middle(tray, _ring_counts(wish.number(tray.area) or 1))
 
 
 def _ring_counts(count: int) -> list[int]:
@@ -507,7 +509,7 @@ def _ring_counts(count: int) -> list[int]:
     return counts
 
 
-def _from_middle(tray: Tray, counts: Sequence[int]) -> TrayCutting:
+def _rings_from_middle(tray: Tray, counts: Sequence[int]) -> TrayCutting:
     """Rings of equal pieces: `counts` from the middle out. A single ring gives wedges."""
     total = sum(counts)
     scale = [0.0]
@@ -521,11 +523,11 @@ def _from_middle(tray: Tray, counts: Sequence[int]) -> TrayCutting:
         turns = [i / pieces for i in range(pieces)]
         for turn in turns:
             rim = _rim(tray, turn, turn + 1 / pieces)
-            out = [_toward(tray, p, outer) for p in rim]
+            out = [_point_toward_rim(tray, p, outer) for p in rim]
             back = (
-                [_toward(tray, p, inner) for p in reversed(rim)]
+                [_point_toward_rim(tray, p, inner) for p in reversed(rim)]
                 if inner > 0
-                else ([_toward(tray, rim[0], 0.0)] if pieces > 1 else [])
+                else ([_point_toward_rim(tray, rim[0], 0.0)] if pieces > 1 else [])
             )
             kind: Kind = "inner"
             if ring == last:
@@ -533,7 +535,10 @@ def _from_middle(tray: Tray, counts: Sequence[int]) -> TrayCutting:
                 kind = "corner" if at_corner else "edge"
             cells.append(TrayCell((*out, *back), tray.area / total, kind))
         if pieces > 1:
-            lines += [(_toward(tray, _rim_at(tray, t), inner), _toward(tray, _rim_at(tray, t), outer)) for t in turns]
+            lines += [
+                (_point_toward_rim(tray, _rim_at(tray, t), inner), _point_toward_rim(tray, _rim_at(tray, t), outer))
+                for t in turns
+            ]
             name = (
                 say("round the rim")
                 if last == 0
@@ -557,7 +562,7 @@ def _from_middle(tray: Tray, counts: Sequence[int]) -> TrayCutting:
     )
 
 
-def _toward(tray: Tray, rim: Point, share: float) -> Point:
+def _point_toward_rim(tray: Tray, rim: Point, share: float) -> Point:
     """The point at that share of the way from the middle to the rim."""
     cx, cy = tray.length / 2, tray.width / 2
     return cx + (rim[0] - cx) * share, cy + (rim[1] - cy) * share

@@ -58,12 +58,12 @@ def clipped(tray: Tray, outlines: Iterable[list[Point]], whole: float) -> tuple[
             area = _shoelace(shown)
         if area < _A_SPECK:
             continue
-        kind: Kind = "offcut" if area < whole * (1 - _WHOLE) else _kind(tray, shown)
+        kind: Kind = "offcut" if area < whole * (1 - _WHOLE) else _cell_kind(tray, shown)
         cells.append(TrayCell(tuple(shown), area, kind))
     return tuple(cells)
 
 
-def _kind(tray: Tray, outline: Sequence[Point]) -> Kind:
+def _cell_kind(tray: Tray, outline: Sequence[Point]) -> Kind:
     """By the sides that lie along the edge of the tray: two that meet make a corner."""
     if tray.round:
         r = tray.radius
@@ -117,14 +117,14 @@ def disc_area(outline: Sequence[Point], radius: float) -> float:
 def _in_disc(outline: list[Point], radius: float) -> tuple[list[Point], float]:
     """A convex outline cut to the disc: the outline with its arcs, and the true area under chords and arcs."""
     centred = [(x - radius, y - radius) for x, y in outline]
-    if _turn(centred) < 0:
+    if _signed_area(centred) < 0:
         centred.reverse()
     sides = zip(centred, [*centred[1:], centred[0]], strict=True)
     chords = [chord for chord in (_chord(a, b, radius) for a, b in sides) if chord]
     if not chords:
         whole = _holds_middle(centred)
         area = math.pi * radius**2 if whole else 0.0
-        return ([_on(radius, ARC_STEP * i) for i in range(90)] if whole else []), area
+        return ([_point_on_circle(radius, ARC_STEP * i) for i in range(90)] if whole else []), area
     doubled, shown = 0.0, []
     for (a, b), (c, _) in zip(chords, [*chords[1:], chords[0]], strict=True):
         doubled += a[0] * b[1] - b[0] * a[1]
@@ -142,11 +142,11 @@ def _in_disc(outline: list[Point], radius: float) -> tuple[list[Point], float]:
     return [(x + radius, y + radius) for x, y in tidy], doubled / 2
 
 
-def _on(radius: float, angle: float) -> Point:
+def _point_on_circle(radius: float, angle: float) -> Point:
     return radius * (1 + math.cos(angle)), radius * (1 + math.sin(angle))
 
 
-def _turn(points: Sequence[Point]) -> float:
+def _signed_area(points: Sequence[Point]) -> float:
     return sum(a[0] * b[1] - b[0] * a[1] for a, b in zip(points, [*points[1:], points[0]], strict=True))
 
 

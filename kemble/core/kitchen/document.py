@@ -26,7 +26,7 @@ from kemble.core.facts.quantity import (
 )
 from kemble.core.kitchen.estimates import ESTIMATES, Estimate, EstimateId
 from kemble.core.kitchen.larder import OWN, Ingredient, larder
-from kemble.core.kitchen.upgrades import lifted
+from kemble.core.kitchen.upgrades import upgrade_settings
 from kemble.core.sentences import Locale, say
 
 Level = Literal["low", "medium", "high"]
@@ -175,10 +175,10 @@ class QuietHours(_EquipmentModel):
     @property
     def minutes(self) -> tuple[int, int]:
         """Minutes after midnight at which quiet begins and ends."""
-        return _minutes(self.begins), _minutes(self.ends)
+        return _clock_minutes(self.begins), _clock_minutes(self.ends)
 
 
-def _minutes(clock: str) -> int:
+def _clock_minutes(clock: str) -> int:
     hours, minutes = clock.split(":")
     return int(hours) * 60 + int(minutes)
 
@@ -300,7 +300,7 @@ class Kitchen(_EquipmentModel):
     @model_validator(mode="before")
     @classmethod
     def _of_any_time(cls, content: Any) -> Any:
-        return lifted(content)
+        return upgrade_settings(content)
 
     @field_validator("steamers", "pots")
     @classmethod

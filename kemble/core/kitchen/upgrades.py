@@ -8,7 +8,7 @@ from typing import Any
 _MOST = 6  # steamers that a kitchen could say it had: settings come from outside, and no number is taken on trust
 
 
-def lifted(content: Any) -> Any:
+def upgrade_settings(content: Any) -> Any:
     """Settings of any time as they are kept now. What is no settings, or wrong in itself, is left as it is.
 
     A kitchen had one kind of steamer, and so many of it; and one pot.

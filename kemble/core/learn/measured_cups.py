@@ -29,7 +29,9 @@ def cups(kitchen: Kitchen) -> list[CupRow]:
     if kitchen.own_cup_ml is not None:
         usual = SPOONS[kitchen.measures].cup
         craft = (usual * (1 + CUP[0]), usual, usual * (1 + CUP[1]))
-        result.append(CupRow(say("what your cup holds, of water"), craft, _about(kitchen.own_cup_ml, _WATER_ONCE)))
+        result.append(
+            CupRow(say("what your cup holds, of water"), craft, _range_about(kitchen.own_cup_ml, _WATER_ONCE))
+        )
     plain = Shelf(kitchen.model_copy(update={"weighed": ()}))
     for entry in kitchen.weighed:
         item = plain.item(entry.ingredient)
@@ -39,9 +41,11 @@ def cups(kitchen: Kitchen) -> list[CupRow]:
         usual = ml * plain.g_per_ml(item)
         low, high = plain.packing(item, entry.measure)
         words = say("{name} of {item}", name=UNITS[entry.measure].name, item=item.name.lower())
-        result.append(CupRow(words, (usual * (1 + low), usual, usual * (1 + high)), _about(entry.grams, WEIGHED_ONCE)))
+        result.append(
+            CupRow(words, (usual * (1 + low), usual, usual * (1 + high)), _range_about(entry.grams, WEIGHED_ONCE))
+        )
     return result
 
 
-def _about(value: float, share: float) -> tuple[float, float, float]:
+def _range_about(value: float, share: float) -> tuple[float, float, float]:
     return value * (1 - share), value, value * (1 + share)

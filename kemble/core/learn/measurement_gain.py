@@ -16,7 +16,7 @@ from pydantic import BaseModel, ConfigDict
 from kemble.core.kitchen.estimates import ANEW, ESTIMATES, MEASUREMENTS, EstimateId, Measurement
 from kemble.core.learn.posterior import Array, LearningResult, Prior
 from kemble.core.physics.time_spread import EDGE, Spread
-from kemble.core.sentences import Words, read, say
+from kemble.core.sentences import Words, say, translate
 
 _LOOK_MIN = 5.0  # between two looks
 _LOOK_SD, _READ_SD, _PAN_SD = 0.07, 0.05, 0.02
@@ -67,11 +67,11 @@ class _KnownCovariance:
         return gain
 
 
-def what_teaches(
+def rank_measurements(
     made: Sequence[MadeSheet], learnt: LearningResult, priors: Mapping[EstimateId, Prior], *, most: int = 6
 ) -> list[MeasurementGain]:
     """What would narrow the windows of the sheets most, the best first."""
-    known = _known(made, learnt, priors)
+    known = _known_covariance(made, learnt, priors)
     if not known.names:
         return []
     gains = [*_measurements(made, known), *_makings(made, known)]
@@ -79,7 +79,9 @@ def what_teaches(
     return sorted(worth, key=lambda gain: -gain.brings_min)[:most]
 
 
-def _known(made: Sequence[MadeSheet], learnt: LearningResult, priors: Mapping[EstimateId, Prior]) -> _KnownCovariance:
+def _known_covariance(
+    made: Sequence[MadeSheet], learnt: LearningResult, priors: Mapping[EstimateId, Prior]
+) -> _KnownCovariance:
     names = sorted({share.id for made_sheet in made for share in made_sheet.heat.shares if share.id not in ANEW})
     covariance = np.diag([priors.get(name, Prior()).sd ** 2 for name in names]).astype(float)
     at = {name: i for i, name in enumerate(names)}
@@ -109,7 +111,7 @@ def _half_min(made_sheet: MadeSheet, known: _KnownCovariance, covariance: Array)
     return made_sheet.heat.likely * math.sinh(EDGE * sd)
 
 
-def _brings(made: Sequence[MadeSheet], known: _KnownCovariance, covariance: Array) -> float:
+def _minutes_gained(made: Sequence[MadeSheet], known: _KnownCovariance, covariance: Array) -> float:
     return sum(
         _half_min(made_sheet, known, known.covariance) - _half_min(made_sheet, known, covariance) for made_sheet in made
     )
@@ -126,11 +128,11 @@ def _measurements(made: Sequence[MadeSheet], known: _KnownCovariance) -> list[Me
             after = ESTIMATES[row].after
             step = _KnownCovariance(known.names, covariance)
             covariance = step.after(step.vector([(row, 1.0)]), after)
-        words = ", ".join(read(ESTIMATES[row].words) for row in rows[:2])
+        words = ", ".join(translate(ESTIMATES[row].words) for row in rows[:2])
         gains.append(
             MeasurementGain(
                 says=f"{does[:1].upper()}{does[1:]}",
-                brings_min=_brings(made, known, covariance),
+                brings_min=_minutes_gained(made, known, covariance),
                 takes_min=takes,
                 measurement=name,
                 because=say("it settles {words}", words=words),
@@ -155,7 +157,7 @@ def _makings(made: Sequence[MadeSheet], known: _KnownCovariance) -> list[Measure
                     first=made_sheet.heat.first,
                     latest=made_sheet.heat.latest,
                 ),
-                brings_min=_brings(made, known, often),
+                brings_min=_minutes_gained(made, known, often),
                 takes_min=made_sheet.heat.likely,
                 because=say("when it was not yet done says as much as when it was"),
             )
@@ -170,7 +172,7 @@ def _makings(made: Sequence[MadeSheet], known: _KnownCovariance) -> list[Measure
                         title=made_sheet.title,
                         likely=0.6 * made_sheet.heat.likely,
                     ),
-                    brings_min=_brings(made, known, read),
+                    brings_min=_minutes_gained(made, known, read),
                     takes_min=1.0,
                     because=say("it tells the heat from how it is liked"),
                 )

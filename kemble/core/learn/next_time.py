@@ -103,7 +103,7 @@ class TasteAdvice(BaseModel):
     does: str
 
 
-def by_craft(way: Way, marked: Sequence[Mapping[str, int]]) -> list[TasteAdvice]:
+def advise_on_tastes(way: Way, marked: Sequence[Mapping[str, int]]) -> list[TasteAdvice]:
     """What more than half of those who marked it found off the same way, the most of them first."""
     taste_advices = []
     for taste in way.scales:
@@ -210,17 +210,17 @@ def _please(tongue: TasteModel, sheet: int, ratios: Mapping[Lever, float], u: Ar
     best_loss, alone = now, {}
     worst = max(abs(tongue.at(taste, sheet, u)[0]) for taste in tongue.tastes)
     for i in range(3):
-        losses = [tongue.loss(sheet, _moved(u, {i: step})) for step in _GRID]
+        losses = [tongue.loss(sheet, _move_by(u, {i: step})) for step in _GRID]
         alone[i] = now - min(losses)
         if min(losses) + _A_CHANGE < best_loss:
-            best, best_loss = _step({i: float(_GRID[int(np.argmin(losses))])}), min(losses) + _A_CHANGE
+            best, best_loss = _step_vector({i: float(_GRID[int(np.argmin(losses))])}), min(losses) + _A_CHANGE
     for i in range(3):
         for j in range(i + 1, 3):
             for a in _GRID[::2]:
                 for b in _GRID[::2]:
-                    loss = tongue.loss(sheet, _moved(u, {i: float(a), j: float(b)})) + 2 * _A_CHANGE
+                    loss = tongue.loss(sheet, _move_by(u, {i: float(a), j: float(b)})) + 2 * _A_CHANGE
                     if loss < best_loss:
-                        best, best_loss = _step({i: float(a), j: float(b)}), loss
+                        best, best_loss = _step_vector({i: float(a), j: float(b)}), loss
     if worst < _WELL:
         best = np.zeros(3)
     changes = _changes(tongue, ratios, best)
@@ -228,7 +228,7 @@ def _please(tongue: TasteModel, sheet: int, ratios: Mapping[Lever, float], u: Ar
     says = (
         say("Leave it as it is.")
         if not changes
-        else f"{' and '.join(_words(ratio_change) for ratio_change in changes)}."
+        else f"{' and '.join(_change_words(ratio_change) for ratio_change in changes)}."
     )
     return Proposal(
         kind="please",
@@ -244,15 +244,15 @@ def _learn(tongue: TasteModel, sheet: int, ratios: Mapping[Lever, float], u: Arr
     """One ratio moved as far as one trial may go, where least is known of what it does; to the side that pleases more."""
     unsure = [tongue.slope_sd(i) for i in range(3)]
     order = sorted(range(3), key=lambda i: -unsure[i])
-    i = next((number for number in order if _free(tongue, ratios, number)), None)
+    i = next((number for number in order if _can_change(tongue, ratios, number)), None)
     if i is None or unsure[i] < 0.35:
         return None
-    sides = [(tongue.loss(sheet, _moved(u, {i: side})), side) for side in (-_FARTHEST, _FARTHEST)]
-    step = _step({i: min(sides)[1]})
+    sides = [(tongue.loss(sheet, _move_by(u, {i: side})), side) for side in (-_FARTHEST, _FARTHEST)]
+    step = _step_vector({i: min(sides)[1]})
     changes = _changes(tongue, ratios, step)
     if not changes:
         return None
-    says = say("Only {words}: what that does is what is least known here.", words=_words(changes[0]))
+    says = say("Only {words}: what that does is what is least known here.", words=_change_words(changes[0]))
     return Proposal(
         kind="learn",
         says=says,
@@ -269,34 +269,34 @@ def _learn(tongue: TasteModel, sheet: int, ratios: Mapping[Lever, float], u: Arr
     )
 
 
-def _free(tongue: TasteModel, ratios: Mapping[Lever, float], lever: int) -> bool:
+def _can_change(tongue: TasteModel, ratios: Mapping[Lever, float], lever: int) -> bool:
     """Whether a sheet has any of it to change."""
     return bool(ratios[LEVERS[lever]] > 0.05 * float(tongue.half[lever]))
 
 
-def _step(by: Mapping[int, float]) -> Array:
+def _step_vector(by: Mapping[int, float]) -> Array:
     result = np.zeros(3)
     for i, value in by.items():
         result[i] = value
     return result
 
 
-def _moved(u: Array, by: Mapping[int, float]) -> Array:
-    return u + _step(by)
+def _move_by(u: Array, by: Mapping[int, float]) -> Array:
+    return u + _step_vector(by)
 
 
 def _changes(tongue: TasteModel, ratios: Mapping[Lever, float], step: Array) -> list[RatioChange]:
     ratio_changes = []
     for i, lever in enumerate(LEVERS):
         by = float(step[i] * tongue.half[i])
-        if abs(by) < 0.4 or not _free(tongue, ratios, i):
+        if abs(by) < 0.4 or not _can_change(tongue, ratios, i):
             continue
         to = max(0.0, ratios[lever] + by)
         ratio_changes.append(RatioChange(lever=lever, words=WORDS[lever], was=round(ratios[lever], 1), to=round(to, 1)))
     return ratio_changes
 
 
-def _words(change: RatioChange) -> str:
+def _change_words(change: RatioChange) -> str:
     way = "more" if change.to > change.was else "less"
     return say("{way} {words}, {to:.0f} % and not {was:.0f}", way=way, words=change.words, to=change.to, was=change.was)
 

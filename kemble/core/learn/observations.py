@@ -22,7 +22,7 @@ from kemble.core.run.run_state import StepState
 from kemble.core.sentences import say
 from kemble.core.sheet.document import Sheet
 from kemble.core.stations.steps import StepResult
-from kemble.core.stations.work_sheet import WorkResult, sensed
+from kemble.core.stations.work_sheet import WorkResult, work_with_spreads
 
 Kind = Literal["time", "weight", "reading", "taught"]
 _HELD_SD = (
@@ -67,7 +67,7 @@ class Observation:
         }
 
 
-def sight_from(document: Mapping[str, Any]) -> Observation:
+def observation_from(document: Mapping[str, Any]) -> Observation:
     """A sight as it was kept; an estimate that is no more is left out."""
     moves = {name: (a, b) for name, (a, b) in document["moves"].items() if name in ESTIMATES}
     return Observation(**{**document, "moves": moves})
@@ -82,7 +82,7 @@ class BatchObservations:
     paces: Mapping[str, float] = field(default_factory=dict)  # of steps that hands make: logarithm of took over told
 
 
-def sights_of(
+def observe_run(
     sheet: Sheet,
     kitchen: Kitchen,
     steps: Mapping[str, StepResult],
@@ -95,7 +95,7 @@ def sights_of(
     Times are told anew by the craft's own table: what the kitchen has learned or measured is no part of a sight.
     """
     plain = kitchen.model_copy(update={"estimates": {}, "learned": {}, "together": (), "pace": {}, "time_factor": 1.0})
-    worked, spreads = sensed(sheet, plain)
+    worked, spreads = work_with_spreads(sheet, plain)
     told_steps = {step.id: step for step in worked.steps}
     sights: list[Observation] = []
     left_out: list[str] = []
@@ -104,12 +104,12 @@ def sights_of(
         state, told = states.get(name), told_steps.get(name)
         if state is None or told is None:
             continue
-        sights += _time(told, state, events, spreads, left_out)
-        pace = _pace(told, state, spreads)
+        sights += _observe_time(told, state, events, spreads, left_out)
+        pace = _observe_pace(told, state, spreads)
         if pace is not None:
             paces[name] = pace
         sights += _weight(told, state, spreads)
-        sights += _readings(told, state, worked, spreads)
+        sights += _observe_readings(told, state, worked, spreads)
     sights += _taught(worked, spreads)
     return BatchObservations(sights, left_out, paces)
 
@@ -127,7 +127,7 @@ def _spread_of(step: StepResult, spreads: Mapping[str, Spread]) -> tuple[str, Sp
     return (key, spreads[key]) if key in spreads else None
 
 
-def _time(
+def _observe_time(
     step: StepResult,
     state: StepState,
     events: Sequence[AnyEvent],
@@ -163,7 +163,7 @@ def _time(
     return [Observation("time", key, says, of.likely * factor, low, took, _LOOK_SD, _moves(of))]
 
 
-def _pace(step: StepResult, state: StepState, spreads: Mapping[str, Spread]) -> float | None:
+def _observe_pace(step: StepResult, state: StepState, spreads: Mapping[str, Spread]) -> float | None:
     """How quick hands were at a step that nothing but they tells: logarithm of took over told."""
     if step.hands == "free" or step.window or _spread_of(step, spreads) or not state.started or not state.ended:
         return None
@@ -196,7 +196,7 @@ def _weight(step: StepResult, state: StepState, spreads: Mapping[str, Spread]) -
 _CALLED_DONE = frozenset(name for name, row in ESTIMATES.items() if row.narrows == "taste")
 
 
-def _readings(
+def _observe_readings(
     step: StepResult, state: StepState, worked: WorkResult, spreads: Mapping[str, Spread]
 ) -> list[Observation]:
     """A heart that was read: at what minute of the told curve it should have been so hot, as surely as that is steep."""

@@ -79,7 +79,7 @@ class _ObservationArrays:
         return self.slope @ z + self.bend @ (z * z), self.slope + 2 * self.bend * z
 
 
-def _problem(batches: Sequence[Sequence[Observation]]) -> _ObservationArrays:
+def _observation_arrays(batches: Sequence[Sequence[Observation]]) -> _ObservationArrays:
     sights = [(number, observation) for number, batch in enumerate(batches) for observation in batch]
     names = sorted({name for _, observation in sights for name in observation.moves if name not in ANEW})
     at = {name: i for i, name in enumerate(names)}
@@ -164,7 +164,7 @@ class LearningResult:
 @computes
 def learn(batches: Sequence[Sequence[Observation]], priors: Mapping[EstimateId, Prior] | None = None) -> LearningResult:
     """What some makings say together. The same for any order of them, to rounding; nothing of none."""
-    problem = _problem(batches)
+    problem = _observation_arrays(batches)
     if not problem.names:
         return LearningResult({})
     given = priors or {}
@@ -173,7 +173,7 @@ def learn(batches: Sequence[Sequence[Observation]], priors: Mapping[EstimateId, 
     z, hessian, weights = _mode(problem, mean, precision)
     covariance = np.linalg.inv(hessian)
     sd = np.sqrt(np.diag(covariance))
-    pulls = _pulls(problem, z, hessian)
+    pulls = _influences(problem, z, hessian)
     rows = {
         name: LearnedEstimate(float(z[i]), float(sd[i]), before[i], pulls.get(i, {}))
         for i, name in enumerate(problem.names)
@@ -187,7 +187,7 @@ def _mode(problem: _ObservationArrays, mean: Array, precision: Array) -> tuple[A
     hessian: Array = np.diag(precision)
     weights: Array = np.ones(len(problem.sd))
     for _ in range(_TURNS):
-        pull, curve, jacobian, weights = _sides(problem, z)
+        pull, curve, jacobian, weights = _likelihood_slopes(problem, z)
         hessian = np.diag(precision) + (jacobian * curve[:, None]).T @ jacobian
         gradient = jacobian.T @ pull - precision * (z - mean)
         step = np.linalg.solve(hessian, gradient)
@@ -198,7 +198,7 @@ def _mode(problem: _ObservationArrays, mean: Array, precision: Array) -> tuple[A
     return z, hessian, weights
 
 
-def _sides(problem: _ObservationArrays, z: Array) -> tuple[Array, Array, Array, Array]:
+def _likelihood_slopes(problem: _ObservationArrays, z: Array) -> tuple[Array, Array, Array, Array]:
     """Of every sight the slope and curvature of its logarithmic likelihood in what it would be, and its weight."""
     would, jacobian = problem.at(z)
     sd = problem.sd
@@ -229,10 +229,10 @@ def _probit(a: Array, b: Array) -> tuple[Array, Array]:
     return slope, np.maximum(bend, 1e-9)
 
 
-def _pulls(problem: _ObservationArrays, z: Array, hessian: Array) -> dict[int, dict[int, float]]:
+def _influences(problem: _ObservationArrays, z: Array, hessian: Array) -> dict[int, dict[int, float]]:
     """For each estimate, which makings moved it, and by how much: where it is, less where it would be without each (one
     step of Newton, from the mode)."""
-    pull, curve, jacobian, _ = _sides(problem, z)
+    pull, curve, jacobian, _ = _likelihood_slopes(problem, z)
     order, numbers, starts = _grouped(problem.batch)
     result: dict[int, dict[int, float]] = {}
     for chunk in range(0, len(numbers), _AT_ONCE):

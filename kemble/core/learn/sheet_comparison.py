@@ -136,7 +136,7 @@ class _SheetSpread:
 
     @property
     def ratios(self) -> Array:
-        return np.array([_number(self.worked, f"mix.{lever}") for lever in LEVERS])
+        return np.array([_fact_number(self.worked, f"mix.{lever}") for lever in LEVERS])
 
     @property
     def minutes(self) -> float | None:
@@ -150,7 +150,7 @@ class _SheetSpread:
         return covariance
 
 
-def beside(
+def compare_sheets(
     hers: Sheet, mine: Sheet, kitchen: Kitchen, tasted: Sequence[TastedBatch] = (), keys: tuple[int, int] = (0, 0)
 ) -> Comparison:
     """The two beside each other. `tasted` of their way, and by which numbers the two sheets go in it. Raises Refused for
@@ -161,7 +161,7 @@ def beside(
             say("is a {mine}, hers a {hers}", mine=WAYS[mine.way].name.lower(), hers=WAYS[hers.way].name.lower()),
             say("two sheets of one way"),
         )
-    her, me = _seen(hers, kitchen), _seen(mine, kitchen)
+    her, me = _spread_of_sheet(hers, kitchen), _spread_of_sheet(mine, kitchen)
     for path, spread in (("hers", her), ("mine", me)):
         if spread.worked.problems:
             refuse(
@@ -175,7 +175,11 @@ def beside(
     return Comparison(
         hers=clouds[0],
         mine=clouds[1],
-        explained=[*_ratios(her, me), *_time(her, me, kitchen), *_tastes(her, me, WAYS[hers.way], tasted, keys)],
+        explained=[
+            *_ratios(her, me),
+            *_explain_time(her, me, kitchen),
+            *_tastes(her, me, WAYS[hers.way], tasted, keys),
+        ],
         weigh=say(
             "{weigh}: the cloud of {whose} becomes {smaller_pct:.0f} % smaller",
             weigh=most[2].weigh,
@@ -218,26 +222,28 @@ def _unknown(sheet: Sheet, shelf: Shelf) -> list[_UnknownAmount]:
     return [*cups, *unknowns_by_name.values()][:_MOST_UNKNOWN]
 
 
-def _seen(sheet: Sheet, kitchen: Kitchen) -> _SheetSpread:
+def _spread_of_sheet(sheet: Sheet, kitchen: Kitchen) -> _SheetSpread:
     worked = work(sheet, kitchen)
     unknown = _unknown(sheet, Shelf(kitchen))
     moves = np.zeros((len(unknown), 3))
     for row, unknown_amount in enumerate(unknown):
         low, high = (
-            _point(work(_with(sheet, unknown_amount.lines, 1.0 + end), kitchen))
+            _log_point(work(_with_lines_scaled(sheet, unknown_amount.lines, 1.0 + end), kitchen))
             for end in (unknown_amount.low, unknown_amount.high)
         )
         moves[row] = (high - low) / (2 * EDGE)
     return _SheetSpread(sheet, worked, unknown, moves, _own_sd(worked))
 
 
-def _point(worked: WorkResult) -> Array:
+def _log_point(worked: WorkResult) -> Array:
     fact = worked.facts.get("heat.done_min")
     minutes = float(fact.value) if fact and not isinstance(fact.value, str) and fact.value > 0 else 1.0
-    return np.array([_number(worked, "mix.hydration_pct"), _number(worked, "mix.sugar_pct"), math.log(minutes)])
+    return np.array(
+        [_fact_number(worked, "mix.hydration_pct"), _fact_number(worked, "mix.sugar_pct"), math.log(minutes)]
+    )
 
 
-def _number(worked: WorkResult, key: str) -> float:
+def _fact_number(worked: WorkResult, key: str) -> float:
     fact = worked.facts.get(key)
     return 0.0 if fact is None or isinstance(fact.value, str) else float(fact.value)
 
@@ -249,7 +255,7 @@ def _own_sd(worked: WorkResult) -> float:
     return math.log(fact.high / fact.low) / (2 * EDGE)
 
 
-def _with(sheet: Sheet, lines: frozenset[tuple[int, int]], factor: float) -> Sheet:
+def _with_lines_scaled(sheet: Sheet, lines: frozenset[tuple[int, int]], factor: float) -> Sheet:
     """The sheet with so many times as much of some of its lines."""
 
     def moved(p: int, i: int, line: Line) -> Line:
@@ -281,7 +287,7 @@ def _cloud(seen: _SheetSpread) -> SheetRegion:
         outline=_outline(water, sugar, seen.covariance),
         minutes=minutes,
         taught_min=taught.minutes if taught else None,
-        open=_opened(seen),
+        open=_open_unknowns(seen),
     )
 
 
@@ -297,7 +303,7 @@ def _outline(x: float, y: float, covariance: Array) -> list[MapPosition]:
 _AFTER = 0.1  # of an unknown's spread that a weighing leaves
 
 
-def _opened(seen: _SheetSpread) -> list[Unknowns]:
+def _open_unknowns(seen: _SheetSpread) -> list[Unknowns]:
     """What is open, by how much its cloud shrinks once it is settled: in the length of both its axes together."""
     unknownses = []
     whole = _size(seen.moves)
@@ -341,7 +347,7 @@ def _ratios(hers: _SheetSpread, mine: _SheetSpread) -> list[ExplainedDifference]
     return differences
 
 
-def _time(hers: _SheetSpread, mine: _SheetSpread, kitchen: Kitchen) -> list[ExplainedDifference]:
+def _explain_time(hers: _SheetSpread, mine: _SheetSpread, kitchen: Kitchen) -> list[ExplainedDifference]:
     """Her time against mine; and, of what is hers, what makes the difference when mine takes it over alone."""
     if hers.minutes is None or mine.minutes is None:
         return []
@@ -410,7 +416,7 @@ def _tastes(
                     "nearer to {words}, by {marks:.1f} marks{marked}",
                     words=words,
                     marks=abs(by),
-                    marked=_marked(tasted, keys, taste),
+                    marked=_taste_words(tasted, keys, taste),
                 ),
                 by=told,
                 sure=abs(by) > EDGE * sd,
@@ -419,7 +425,7 @@ def _tastes(
     return differences
 
 
-def _marked(tasted: Sequence[TastedBatch], keys: tuple[int, int], taste: TasteId) -> str:
+def _taste_words(tasted: Sequence[TastedBatch], keys: tuple[int, int], taste: TasteId) -> str:
     """What was said of both, where both were tasted."""
     marks = [
         [

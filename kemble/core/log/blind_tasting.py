@@ -140,7 +140,7 @@ def verdict(split: BlindTastingDesign, answers: Sequence[TasterAnswer]) -> Tasti
         high=high,
         needs=_needs(split),
         told_apart=told,
-        says=_says(split, n, right, told=told),
+        says=_verdict_sentence(split, n, right, told=told),
     )
 
 
@@ -153,12 +153,12 @@ def interval(n: int, k: int) -> tuple[float, float]:
     """Clopper and Pearson's exact interval of a share, nineteen times in twenty; all of it when nobody has answered."""
     if n == 0:
         return 0.0, 1.0
-    low = 0.0 if k == 0 else _where(lambda p: tail(n, k, p) - 0.025)
-    high = 1.0 if k == n else _where(lambda p: 0.025 - (1 - tail(n, k + 1, p)))
+    low = 0.0 if k == 0 else _find_root(lambda p: tail(n, k, p) - 0.025)
+    high = 1.0 if k == n else _find_root(lambda p: 0.025 - (1 - tail(n, k + 1, p)))
     return low, high
 
 
-def _where(rises: Callable[[float], float]) -> float:
+def _find_root(rises: Callable[[float], float]) -> float:
     """Where something that rises from below nothing to above it is nothing, between 0 and 1."""
     a, b = 0.0, 1.0
     for _ in range(60):
@@ -179,7 +179,7 @@ def _needs(split: BlindTastingDesign) -> int | None:
     return None
 
 
-def _says(split: BlindTastingDesign, n: int, right: int, *, told: bool) -> str:
+def _verdict_sentence(split: BlindTastingDesign, n: int, right: int, *, told: bool) -> str:
     if n == 0:
         return say("Nobody has answered yet.")
     needs = _needs(split)

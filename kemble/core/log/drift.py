@@ -13,7 +13,7 @@ from datetime import datetime
 
 from pydantic import BaseModel, ConfigDict
 
-from kemble.core.sentences import Words, figure, say
+from kemble.core.sentences import Words, format_figure, say
 
 LEAST = 5  # makings before anything is said
 _LEAST_DAYS = 10.0  # from the first to the last
@@ -68,16 +68,16 @@ def drift(points: Sequence[DriftPoint], unit: str) -> Drift | None:
         return 100.0 * math.expm1(by) if pct else by
 
     found_drift = Drift(a_month=a_month(slope), low=a_month(low), high=a_month(high), pct=pct, says="")
-    return found_drift.model_copy(update={"says": _says(found_drift, len(points), unit)})
+    return found_drift.model_copy(update={"says": _drift_sentence(found_drift, len(points), unit)})
 
 
-def _says(found_drift: Drift, many: int, unit: str) -> str:
+def _drift_sentence(found_drift: Drift, many: int, unit: str) -> str:
     if found_drift.low <= 0.0 <= found_drift.high or not math.isfinite(found_drift.low + found_drift.high):
         return say("In {many} makings no drift can be told from chance.", many=many)
     way = "more" if found_drift.a_month > 0 else "less"
     of = say("% of what is told") if found_drift.pct else unit
     low, high = sorted((abs(found_drift.low), abs(found_drift.high)))
-    by = say("{low} to {high} {of}", low=_short(low), high=_short(high), of=of).strip()
+    by = say("{low} to {high} {of}", low=_value_words(low), high=_value_words(high), of=of).strip()
     return say(
         "It comes out {way} from month to month: by {by} in thirty days, as {many} makings have it.",
         way=way,
@@ -86,5 +86,5 @@ def _says(found_drift: Drift, many: int, unit: str) -> str:
     )
 
 
-def _short(value: float) -> str:
-    return figure(value, ".0f" if value >= 10 else ".1f")
+def _value_words(value: float) -> str:
+    return format_figure(value, ".0f" if value >= 10 else ".1f")

@@ -65,7 +65,7 @@ class Testimony:
 Witness = Callable[[BatchFacts, Fault], Testimony | None]
 
 
-def number(key: str) -> Witness:
+def fact_beyond_limit(key: str) -> Witness:
     """A fact of the batch, against the limit that the fault's card has for it."""
 
     def witness(batch: BatchFacts, fault: Fault) -> Testimony | None:
@@ -86,12 +86,12 @@ def number(key: str) -> Witness:
     return witness
 
 
-def short(*names: str) -> Witness:
+def ended_early(*names: str) -> Witness:
     """A step that was ended clearly before it was told to."""
     return _lasting(names, lambda share, told, took: "for" if share < _SHORT else "against" if share >= _FULL else None)
 
 
-def long(*names: str) -> Witness:
+def went_on_long(*names: str) -> Witness:
     """A step that went on clearly longer than it was told to."""
     return _lasting(names, lambda share, told, took: "for" if share > _LONG else "against" if share <= 1.05 else None)
 
@@ -166,7 +166,7 @@ def _beside_likely(worked: StepResult, window: DonenessWindow, took: float) -> T
     )
 
 
-def waited(*names: str) -> Witness:
+def began_late(*names: str) -> Witness:
     """A step that began later than it may after what it waits for: too cool, too stiff, dried."""
 
     def witness(batch: BatchFacts, fault: Fault) -> Testimony | None:
@@ -203,7 +203,7 @@ def waited(*names: str) -> Witness:
     return witness
 
 
-def weighed(key: str, side: Literal["over", "under"]) -> Witness:
+def weight_off(key: str, side: Literal["over", "under"]) -> Witness:
     """A weight that was read over or under what the scale should have shown."""
 
     def witness(batch: BatchFacts, fault: Fault) -> Testimony | None:
@@ -224,7 +224,7 @@ def weighed(key: str, side: Literal["over", "under"]) -> Witness:
     return witness
 
 
-def stopped(*names: str) -> Witness:
+def was_paused(*names: str) -> Witness:
     """A step that wants to be moved without a pause, and was paused."""
 
     def witness(batch: BatchFacts, fault: Fault) -> Testimony | None:
@@ -237,7 +237,7 @@ def stopped(*names: str) -> Witness:
     return witness
 
 
-def before(first: str, second: str) -> Witness:
+def wrong_order(first: str, second: str) -> Witness:
     """An order: the second was begun before the first was done, or the first was never done."""
 
     def witness(batch: BatchFacts, fault: Fault) -> Testimony | None:
@@ -283,43 +283,44 @@ class FaultEvidence:
     causes: tuple[Cause, ...]
 
 
-_DRY = Cause("too little water", (number("mix.hydration_pct"), weighed("mix.cooked_g", "under")))
-_WET = Cause("too much water", (number("mix.hydration_pct"), weighed("mix.cooked_g", "over")))
-_FAT = Cause("much fat", (number("mix.fat_pct"),))
+_DRY = Cause("too little water", (fact_beyond_limit("mix.hydration_pct"), weight_off("mix.cooked_g", "under")))
+_WET = Cause("too much water", (fact_beyond_limit("mix.hydration_pct"), weight_off("mix.cooked_g", "over")))
+_FAT = Cause("much fat", (fact_beyond_limit("mix.fat_pct"),))
 _RAW = Cause("too short in the heat", (undercooked,))
 _SOAKED_SHORT = Cause(
-    "the soak was short or cold", (number("grain.uptake_pct"), short("soak"), weighed("grain.soaked_g", "under"))
+    "the soak was short or cold",
+    (fact_beyond_limit("grain.uptake_pct"), ended_early("soak"), weight_off("grain.soaked_g", "under")),
 )
 _TOO_LONG = Cause("too long in the heat", (overcooked,))
-_REDUCED = weighed("made_g", "under")
-_NOT_REDUCED = weighed("made_g", "over")
+_REDUCED = weight_off("made_g", "under")
+_NOT_REDUCED = weight_off("made_g", "over")
 
 SEEN: Mapping[str, FaultEvidence] = {
     "cracks": FaultEvidence(
         ("wrap", "portion", "divide", "cut-rounds", "dough", "rest-dough"),
         (
             _DRY,
-            Cause("cooled below its window, or left uncovered", (waited("wrap", "portion", "divide", "cut-rounds"),)),
-            Cause("it did not rest", (short("rest-dough"),)),
+            Cause("cooled below its window, or left uncovered", (began_late("wrap", "portion", "divide", "cut-rounds"),)),
+            Cause("it did not rest", (ended_early("rest-dough"),)),
         ),
     ),
     "slumps": FaultEvidence(
         ("wrap", "portion", "divide", "cut", "dough", "stir"),
-        (_WET, _RAW, Cause("too hot still", (short("cool"),))),
+        (_WET, _RAW, Cause("too hot still", (ended_early("cool"),))),
     ),
     "leaks": FaultEvidence(
         ("wrap", "boil"),
         (
-            Cause("skin too thin for it", (number("shape.skin_mm"),)),
-            Cause("the filling was too soft", (short("freeze-filling", "chill"),)),
+            Cause("skin too thin for it", (fact_beyond_limit("shape.skin_mm"),)),
+            Cause("the filling was too soft", (ended_early("freeze-filling", "chill"),)),
             Cause("a dusty seam"),
         ),
     ),
     "tears": FaultEvidence(
         ("wrap", "cut-rounds"),
         (
-            Cause("skin too thin for it", (number("shape.skin_mm"),)),
-            Cause("the filling was too soft", (short("freeze-filling", "chill"),)),
+            Cause("skin too thin for it", (fact_beyond_limit("shape.skin_mm"),)),
+            Cause("the filling was too soft", (ended_early("freeze-filling", "chill"),)),
             Cause("a dusty seam"),
         ),
     ),
@@ -327,102 +328,102 @@ SEEN: Mapping[str, FaultEvidence] = {
     "cold-heart": FaultEvidence(
         ("boil", "serve"),
         (
-            Cause("pieces too big", (number("shape.diameter_mm"),)),
-            Cause("too many at once", (number("heat.pot_dip_c"),)),
+            Cause("pieces too big", (fact_beyond_limit("shape.diameter_mm"),)),
+            Cause("too many at once", (fact_beyond_limit("heat.pot_dip_c"),)),
             _RAW,
         ),
     ),
     "raw-heart": FaultEvidence(
-        ("steam", "cut", "serve"), (_RAW, Cause("it lies too deep", (number("heat.depth_mm"),)), Cause("the lid was lifted"))
+        ("steam", "cut", "serve"), (_RAW, Cause("it lies too deep", (fact_beyond_limit("heat.depth_mm"),)), Cause("the lid was lifted"))
     ),
     "specks": FaultEvidence(
         ("mix", "sieve", "stir", "steam", "cut", "serve"),
-        (Cause("lumps went in", (before("sieve", "pour"),)), _RAW),
+        (Cause("lumps went in", (wrong_order("sieve", "pour"),)), _RAW),
     ),
     "creased": FaultEvidence(
         ("steam", "cool", "cut"),
-        (Cause("steam too fierce", (number("heat.water_loss_g_per_min"),)), Cause("drops from the lid")),
+        (Cause("steam too fierce", (fact_beyond_limit("heat.water_loss_g_per_min"),)), Cause("drops from the lid")),
     ),
     "pale-edge": FaultEvidence(
         ("steam", "cool", "cut"),
         (
-            Cause("too little steam", (number("heat.water_loss_g_per_min"),)),
-            Cause("too little water in it", (number("mix.hydration_pct"),)),
-            Cause("dried while it waited", (long("cool"), waited("cut", "serve"))),
+            Cause("too little steam", (fact_beyond_limit("heat.water_loss_g_per_min"),)),
+            Cause("too little water in it", (fact_beyond_limit("mix.hydration_pct"),)),
+            Cause("dried while it waited", (went_on_long("cool"), began_late("cut", "serve"))),
         ),
     ),
     "boiled-dry": FaultEvidence(("steam", "boil"), (Cause("too little water in the pot"), _TOO_LONG)),
-    "ragged-cut": FaultEvidence(("cut",), (Cause("cut too warm", (short("cool", "set", "hang"),)), Cause("a dry knife"))),
+    "ragged-cut": FaultEvidence(("cut",), (Cause("cut too warm", (ended_early("cool", "set", "hang"),)), Cause("a dry knife"))),
     "sticks": FaultEvidence(
         ("cut", "cool"),
-        (Cause("not lined", (before("line", "pour"),)), Cause("turned out hot", (short("cool"),))),
+        (Cause("not lined", (wrong_order("line", "pour"),)), Cause("turned out hot", (ended_early("cool"),))),
     ),
     "rock": FaultEvidence(
         ("serve",),
         (
-            Cause("little sugar", (number("mix.sugar_pct"),)),
-            Cause("little fat", (number("mix.fat_pct"),)),
+            Cause("little sugar", (fact_beyond_limit("mix.sugar_pct"),)),
+            Cause("little fat", (fact_beyond_limit("mix.fat_pct"),)),
             Cause("kept cold"),
         ),
     ),
-    "stale": FaultEvidence(("serve",), (Cause("kept cold"), Cause("little sugar", (number("mix.sugar_pct"),)))),
+    "stale": FaultEvidence(("serve",), (Cause("kept cold"), Cause("little sugar", (fact_beyond_limit("mix.sugar_pct"),)))),
     "dense": FaultEvidence(("bake", "cut", "serve"), (_DRY, Cause("baked too long", (overcooked,)))),
     "wet-middle": FaultEvidence(
-        ("bake", "cut"), (Cause("it lies too deep", (number("shape.depth_mm"),)), _RAW, Cause("the oven is slow"))
+        ("bake", "cut"), (Cause("it lies too deep", (fact_beyond_limit("shape.depth_mm"),)), _RAW, Cause("the oven is slow"))
     ),
     "greasy": FaultEvidence(("bake", "cut", "fold-pan", "work-oil", "fold", "serve"), (_FAT, Cause("it split, or went in too fast"))),
     "hard": FaultEvidence(("cook-grain", "fold", "crush", "serve"), (_DRY, _SOAKED_SHORT, _RAW)),
-    "mush": FaultEvidence(("cook-grain", "steam-grain", "crush", "fold"), (_WET, Cause("overcooked", (overcooked, long("cook-grain"))))),
+    "mush": FaultEvidence(("cook-grain", "steam-grain", "crush", "fold"), (_WET, Cause("overcooked", (overcooked, went_on_long("cook-grain"))))),
     "paste-slides": FaultEvidence(
         ("close",),
-        (Cause("too much of it", (number("shape.filling_on_base_pct"),)), Cause("the paste is soft", (_NOT_REDUCED,))),
+        (Cause("too much of it", (fact_beyond_limit("shape.filling_on_base_pct"),)), Cause("the paste is soft", (_NOT_REDUCED,))),
     ),
-    "tough": FaultEvidence(("snip", "serve"), (_DRY, Cause("it went cold", (waited("snip"), long("cool"))))),
-    "runs": FaultEvidence(("snip", "wrap", "thicken"), (_WET, _RAW, Cause("it was too warm still", (short("cool"),)))),
-    "burnt": FaultEvidence(("fold-pan", "stir"), (Cause("the stirring stopped", (stopped("fold-pan", "stir"),)), _TOO_LONG)),
-    "stiff": FaultEvidence(("wrap", "thicken"), (_DRY, Cause("thickened too long", (long("thicken"),)))),
+    "tough": FaultEvidence(("snip", "serve"), (_DRY, Cause("it went cold", (began_late("snip"), went_on_long("cool"))))),
+    "runs": FaultEvidence(("snip", "wrap", "thicken"), (_WET, _RAW, Cause("it was too warm still", (ended_early("cool"),)))),
+    "burnt": FaultEvidence(("fold-pan", "stir"), (Cause("the stirring stopped", (was_paused("fold-pan", "stir"),)), _TOO_LONG)),
+    "stiff": FaultEvidence(("wrap", "thicken"), (_DRY, Cause("thickened too long", (went_on_long("thicken"),)))),
     "hard-hearts": FaultEvidence(("steam-grain", "grind", "boil", "pound", "serve"), (_SOAKED_SHORT, _RAW, Cause("old grain"))),
     "packet-burst": FaultEvidence(("steam",), (Cause("overfilled"), Cause("no foil"), _TOO_LONG)),
     "burst-leaf": FaultEvidence(
         ("fold", "boil"),
         (
-            Cause("overfilled", (number("mix.filling_pct"),)),
-            Cause("a brittle leaf", (short("soak-leaves", "blanch-leaves"),)),
+            Cause("overfilled", (fact_beyond_limit("mix.filling_pct"),)),
+            Cause("a brittle leaf", (ended_early("soak-leaves", "blanch-leaves"),)),
             Cause("tied tight"),
         ),
     ),
-    "water-logged": FaultEvidence(("boil", "hang"), (Cause("folded open"), Cause("not drained", (short("hang"),)))),
-    "sticks-leaf": FaultEvidence(("serve",), (Cause("no oil in the grain"), Cause("not drained", (short("hang"),)))),
-    "grainy": FaultEvidence(("pound", "shape"), (Cause("pounded too short", (short("pound"),)), Cause("pounded too cold", (waited("pound"),)), _RAW)),
+    "water-logged": FaultEvidence(("boil", "hang"), (Cause("folded open"), Cause("not drained", (ended_early("hang"),)))),
+    "sticks-leaf": FaultEvidence(("serve",), (Cause("no oil in the grain"), Cause("not drained", (ended_early("hang"),)))),
+    "grainy": FaultEvidence(("pound", "shape"), (Cause("pounded too short", (ended_early("pound"),)), Cause("pounded too cold", (began_late("pound"),)), _RAW)),
     "slack": FaultEvidence(
         ("pound", "shape"),
-        (_WET, Cause("not drained", (short("drain"), weighed("grain.soaked_g", "over"))), Cause("too much sprinkled")),
+        (_WET, Cause("not drained", (ended_early("drain"), weight_off("grain.soaked_g", "over"))), Cause("too much sprinkled")),
     ),
-    "no-set": FaultEvidence(("stir-clean", "cool", "cut"), (Cause("the syrup was not reduced to its weight", (_NOT_REDUCED,)), _RAW, Cause("cut too soon", (short("cool"),)))),
-    "catches": FaultEvidence(("boil",), (Cause("heat high"), Cause("not stirred", (stopped("boil"),)))),
-    "paste-soft": FaultEvidence(("dry", "ball-filling", "ball-paste"), (Cause("taken off too wet", (_NOT_REDUCED,)), Cause("warm still", (short("cool"),)))),
-    "bitter-syrup": FaultEvidence(("burn",), (Cause("taken past amber", (long("burn"),)),)),
+    "no-set": FaultEvidence(("stir-clean", "cool", "cut"), (Cause("the syrup was not reduced to its weight", (_NOT_REDUCED,)), _RAW, Cause("cut too soon", (ended_early("cool"),)))),
+    "catches": FaultEvidence(("boil",), (Cause("heat high"), Cause("not stirred", (was_paused("boil"),)))),
+    "paste-soft": FaultEvidence(("dry", "ball-filling", "ball-paste"), (Cause("taken off too wet", (_NOT_REDUCED,)), Cause("warm still", (ended_early("cool"),)))),
+    "bitter-syrup": FaultEvidence(("burn",), (Cause("taken past amber", (went_on_long("burn"),)),)),
     "grainy-syrup": FaultEvidence(("burn",), (Cause("stirred while it melted"),)),
-    "damp-coat": FaultEvidence(("serve", "lay"), (Cause("rolled too hot", (short("cool"),)), Cause("rolled too early"))),
-    "burnt-curd": FaultEvidence(("boil-off",), (Cause("left in the hot oil", (long("boil-off"), _REDUCED)),)),
-    "thin-first": FaultEvidence(("first",), (Cause("cold or much water", (weighed("made_g", "over"),)),)),
-    "split-syrup": FaultEvidence(("reduce",), (Cause("boiled hard", (short("reduce"),)), Cause("reduced too far", (_REDUCED,)))),
-    "wet-filling": FaultEvidence(("chop", "chill"), (Cause("the fruit is wet", (weighed("made_g", "over"),)), Cause("it was not chilled", (short("chill"),)))),
+    "damp-coat": FaultEvidence(("serve", "lay"), (Cause("rolled too hot", (ended_early("cool"),)), Cause("rolled too early"))),
+    "burnt-curd": FaultEvidence(("boil-off",), (Cause("left in the hot oil", (went_on_long("boil-off"), _REDUCED)),)),
+    "thin-first": FaultEvidence(("first",), (Cause("cold or much water", (weight_off("made_g", "over"),)),)),
+    "split-syrup": FaultEvidence(("reduce",), (Cause("boiled hard", (ended_early("reduce"),)), Cause("reduced too far", (_REDUCED,)))),
+    "wet-filling": FaultEvidence(("chop", "chill"), (Cause("the fruit is wet", (weight_off("made_g", "over"),)), Cause("it was not chilled", (ended_early("chill"),)))),
     "glaze-burnt": FaultEvidence(("bake", "brush"), (Cause("on too early"), _TOO_LONG)),
-    "brown-green": FaultEvidence(("stir", "green"), (Cause("cooked with the dough", (before("stir", "green"),)),)),
-    "bitter-oil": FaultEvidence(("fry",), (Cause("taken to brown", (long("fry"),)),)),
-    "grassy": FaultEvidence(("steep-leaf",), (Cause("steeped long", (long("steep-leaf"),)), Cause("boiled"))),
-    "salty-filling": FaultEvidence(("season",), (Cause("salt or soy counted twice", (number("mix.salt_pct"),)),)),
+    "brown-green": FaultEvidence(("stir", "green"), (Cause("cooked with the dough", (wrong_order("stir", "green"),)),)),
+    "bitter-oil": FaultEvidence(("fry",), (Cause("taken to brown", (went_on_long("fry"),)),)),
+    "grassy": FaultEvidence(("steep-leaf",), (Cause("steeped long", (went_on_long("steep-leaf"),)), Cause("boiled"))),
+    "salty-filling": FaultEvidence(("season",), (Cause("salt or soy counted twice", (fact_beyond_limit("mix.salt_pct"),)),)),
     "soft-filling": FaultEvidence(
         ("grind", "chill", "ball-filling", "wrap"),
-        (Cause("warm", (short("chill", "freeze-filling"),)), Cause("much fat", (number("mix.fat_pct"),))),
+        (Cause("warm", (ended_early("chill", "freeze-filling"),)), Cause("much fat", (fact_beyond_limit("mix.fat_pct"),))),
     ),
     "lumpy-soup": FaultEvidence(("thicken",), (Cause("slurry poured in warm or all at once"),)),
-    "strands-hard": FaultEvidence(("boil-clear",), (Cause("boiled dry too fast", (short("boil-clear"), _REDUCED)),)),
+    "strands-hard": FaultEvidence(("boil-clear",), (Cause("boiled dry too fast", (ended_early("boil-clear"), _REDUCED)),)),
     "weeps": FaultEvidence(("ready",), (Cause("the fruit is wet"),)),
-    "thin-broth": FaultEvidence(("steep",), (Cause("steeped too short", (short("steep"),)),)),
-    "heart-slides": FaultEvidence(("ball-filling", "wrap"), (Cause("paste too thin round it", (number("shape.paste_mm"),)), Cause("the fruit is wet"))),
-    "leaf-split": FaultEvidence(("fold", "trim", "wrap"), (Cause("a brittle leaf", (short("soak-leaves", "blanch-leaves"),)),)),
+    "thin-broth": FaultEvidence(("steep",), (Cause("steeped too short", (ended_early("steep"),)),)),
+    "heart-slides": FaultEvidence(("ball-filling", "wrap"), (Cause("paste too thin round it", (fact_beyond_limit("shape.paste_mm"),)), Cause("the fruit is wet"))),
+    "leaf-split": FaultEvidence(("fold", "trim", "wrap"), (Cause("a brittle leaf", (ended_early("soak-leaves", "blanch-leaves"),)),)),
 }  # fmt: skip
 
 
@@ -449,11 +450,11 @@ class ExplainedFault(BaseModel):
     sure: bool
 
 
-def told(fault: Fault, batch: BatchFacts) -> ExplainedFault:
+def explain_fault(fault: Fault, batch: BatchFacts) -> ExplainedFault:
     """Hold a fault against what is known of a batch: the causes that something speaks for first, those that something
     speaks against last."""
     seen = SEEN.get(fault.id)
-    causes = [_cause(cause, batch, fault) for cause in seen.causes] if seen else [_plain(fault.cause)]
+    causes = [_cause(cause, batch, fault) for cause in seen.causes] if seen else [_cause_without_witness(fault.cause)]
     causes.sort(key=lambda ranked_cause: (-len(ranked_cause.speaks_for), len(ranked_cause.speaks_against)))
     return ExplainedFault(
         id=fault.id,
@@ -474,17 +475,17 @@ def _cause(cause: Cause, batch: BatchFacts, fault: Fault) -> RankedCause:
     )
 
 
-def _plain(says: str) -> RankedCause:
+def _cause_without_witness(says: str) -> RankedCause:
     return RankedCause(says=says, speaks_for=[], speaks_against=[])
 
 
 def at_step(faults: Sequence[Fault], step: str) -> tuple[list[Fault], list[Fault]]:
     """The faults that show at a step, and all others."""
-    here = [fault for fault in faults if _shows(fault, step)]
+    here = [fault for fault in faults if _shows_at_step(fault, step)]
     return here, [fault for fault in faults if fault not in here]
 
 
-def _shows(fault: Fault, step: str) -> bool:
+def _shows_at_step(fault: Fault, step: str) -> bool:
     names = SEEN[fault.id].at if fault.id in SEEN else ()
     return any(_is_called(step, name) for name in names)
 
@@ -492,4 +493,6 @@ def _shows(fault: Fault, step: str) -> bool:
 def likeliest(faults: Sequence[Fault], facts: Mapping[str, Fact]) -> list[ExplainedFault]:
     """Before anything is made: what is likeliest to go wrong by the numbers of the sheet, and why."""
     batch = BatchFacts(facts)
-    return [explained_fault for explained_fault in (told(fault, batch) for fault in faults) if explained_fault.sure]
+    return [
+        explained_fault for explained_fault in (explain_fault(fault, batch) for fault in faults) if explained_fault.sure
+    ]

@@ -15,7 +15,7 @@ from kemble.core.facts.problems import refuse
 from kemble.core.plan.schedule import Plan
 from kemble.core.run.events import AnyEvent
 from kemble.core.run.run_state import state_of
-from kemble.core.run.weighed_pieces import PIECES, meant_mean
+from kemble.core.run.weighed_pieces import PIECES, mean_without_practice
 from kemble.core.sentences import Words, say
 
 Verdict = Literal["just right", "too soft", "too firm", "untasted"]
@@ -75,7 +75,7 @@ def compared(
                     predicted=step.target.grams,
                     low=fact.low if fact else None,
                     high=fact.high if fact else None,
-                    happened=meant_mean(grams) if step.target.key in PIECES else grams[-1],
+                    happened=mean_without_practice(grams) if step.target.key in PIECES else grams[-1],
                 )
             )
     return predictions

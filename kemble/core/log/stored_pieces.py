@@ -31,7 +31,7 @@ class StoredPieces(BaseModel):
 
 
 class StockLabel(BaseModel):
-    """What the label on a box says. `until` is None where nothing was told of how long it keeps there."""
+    """What the label on a box says. `keeps_until` is None where nothing was told of how long it keeps there."""
 
     model_config = ConfigDict(frozen=True)
 
@@ -45,7 +45,7 @@ class StockLabel(BaseModel):
     caution: str = "Sticky and elastic: cut small, moisten, sit and chew; not for infants or anyone who swallows badly."
 
 
-def until(where: Where, facts: Mapping[str, Fact], done: datetime) -> datetime | None:
+def keeps_until(where: Where, facts: Mapping[str, Fact], done: datetime) -> datetime | None:
     """Until when a batch that was done then keeps in a place. None where its facts do not say."""
     key, hours = _KEEPS[where]
     fact = facts.get(key)

@@ -154,7 +154,9 @@ def bake_all(trays: Sequence[OvenSlab], steps: int = STEPS, upto: int | None = N
         for j, at, kg in rewets:
             if times[j, i - 1] < at <= times[j, i]:
                 gone_kg[j], kept[j, -1] = 0.0, kept[j, -1] + kg * LATENT_STEAM
-        gives = given * _share(gone_kg + dt * next_kg, wetter)  # as dry as it will be half way through the step
+        gives = given * _evaporation_share(
+            gone_kg + dt * next_kg, wetter
+        )  # as dry as it will be half way through the step
         drying, slope = _drying(surface, gives, activity, rises)
         left = (kept @ every) * halves[i - 1]
         if np.count_nonzero(drying > left):  # nearly dry all through: it cannot give off what it does not hold
@@ -166,13 +168,13 @@ def bake_all(trays: Sequence[OvenSlab], steps: int = STEPS, upto: int | None = N
         diagonal[:, -1] += g_top
         right[:, 0] += floors[i - 1]
         right[:, -1] += g_top * around
-        held = _BoilingCells(stiffs[i - 1], helds[i - 1], boil_at, _wet(kept))
-        solved, pin, boils = _step(beside, diagonal, right, held, boils)
+        held = _BoilingCells(stiffs[i - 1], helds[i - 1], boil_at, _wet_cells(kept))
+        solved, pin, boils = _solve_step(beside, diagonal, right, held, boils)
         last = solved[:, -1]
         into_top = g_top * (around - last)
         surface = last + into_top * half_top
         vapour = np.maximum(none[:, 0], drying + slope * (surface - top[i - 1])) * dt
-        _take(kept, vapour, none)
+        _take_water_off_top(kept, vapour, none)
         temperature, left_top = solved, vapour
         if pin is not None:
             surplus = solved - boil_at
@@ -244,7 +246,7 @@ class _BoilingCells(NamedTuple):
     wet: Array | None
 
 
-def _step(
+def _solve_step(
     beside: Array, diagonal: Array, right: Array, held: _BoilingCells, boils: Array
 ) -> tuple[Array, Array | None, Array]:
     """The temperatures of a step, how stiffly each cell is held at the boiling point (None when none is), and which are.
@@ -267,9 +269,9 @@ def _step(
     for _ in range(_MOST_TRIES):
         pin = boils * stiff if np.count_nonzero(boils) else None
         if pin is None:
-            solved = _solve(beside, diagonal, right)
+            solved = _solve_tridiagonal(beside, diagonal, right)
         else:
-            solved = _solve(beside, diagonal + pin, right + boils * draws, scratch=True)
+            solved = _solve_tridiagonal(beside, diagonal + pin, right + boils * draws, scratch=True)
         hotter = (solved > boil_c).astype(float)
         if wet is not None:
             hotter *= wet
@@ -279,7 +281,7 @@ def _step(
     return solved, pin, boils
 
 
-def _solve(beside: Array, diagonal: Array, right: Array, *, scratch: bool = False) -> Array:
+def _solve_tridiagonal(beside: Array, diagonal: Array, right: Array, *, scratch: bool = False) -> Array:
     """The temperatures of a step: symmetric tridiagonal blocks with `beside` next to the diagonal, 0 between blocks.
     `scratch`: the diagonal and the right side are not wanted afterwards."""
     _, _, solved, _ = dptsv(diagonal.ravel(), beside, right.ravel(), overwrite_d=scratch, overwrite_b=scratch)
@@ -287,12 +289,12 @@ def _solve(beside: Array, diagonal: Array, right: Array, *, scratch: bool = Fals
     return result
 
 
-def _wet(kept: Array) -> Array | None:
+def _wet_cells(kept: Array) -> Array | None:
     """1 where a cell holds water, 0 where none; None where all do."""
     return None if np.count_nonzero(kept) == kept.size else (kept > 0).astype(float)
 
 
-def _take(kept: Array, joules: Array, none: Array) -> None:
+def _take_water_off_top(kept: Array, joules: Array, none: Array) -> None:
     """Water that left the top, out of the cells from the top down. `none`: zeros of its shape."""
     top = kept[:, -1]
     if not np.count_nonzero(joules > top):
@@ -305,7 +307,7 @@ def _take(kept: Array, joules: Array, none: Array) -> None:
     down -= np.minimum(wants, down, out=wants)
 
 
-def _share(gone_kg: Array, wetter: Array) -> Array:
+def _evaporation_share(gone_kg: Array, wetter: Array) -> Array:
     """Of what an open water would give off: falls from wet (by so much more than a skin) to skin as the top dries."""
     dry = gone_kg * (1.0 / SKIN_KG_PER_M2)
     dry *= -dry

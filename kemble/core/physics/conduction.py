@@ -334,7 +334,7 @@ def _march(tables: _PropertyTables, held: Array, around: float, times: Array) ->
     return result
 
 
-def when(times: Array, curve: Array, level: float) -> float | None:
+def time_at_level(times: Array, curve: Array, level: float) -> float | None:
     """The first time at which a curve reaches `level` from below, between samples by a straight line.
 
     Takes: `times` rising; `curve` at each; `level` in the curve's unit.

@@ -6,7 +6,7 @@ import math
 
 import numpy as np
 
-from kemble.core.physics.conduction import Array, when
+from kemble.core.physics.conduction import Array, time_at_level
 
 # A gel turns from milky to clear some degrees above where it forms (12-18), and a stick comes out clean when that
 # second change is four fifths done at the slowest point. Kitchen estimates.
@@ -70,8 +70,8 @@ def clear_s(times: Array, celsius: Array, gel_c: float) -> float | None:
     gone = _gelling(times, celsius, gel_c)
     # At a gel temperature that lies higher the rate is lower by one factor, whatever the temperature is.
     slower = math.exp(_GEL_ENERGY / _GAS * (1.0 / (gel_c + CLEAR_ABOVE_GEL_C + 273.15) - 1.0 / (gel_c + 273.15)))
-    cooked = when(times, gone, -math.log(1.0 - COOKED))
-    clear = when(times, gone, -math.log(1.0 - CLEARED) / slower)
+    cooked = time_at_level(times, gone, -math.log(1.0 - COOKED))
+    clear = time_at_level(times, gone, -math.log(1.0 - CLEARED) / slower)
     return None if cooked is None or clear is None else max(cooked, clear)
 
 

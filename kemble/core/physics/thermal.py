@@ -88,7 +88,7 @@ def fractions(composition: Composition) -> dict[str, float]:
 
 
 @lru_cache(maxsize=128)
-def _at(celsius: float) -> Mapping[str, tuple[float, float, float]]:
+def _component_properties(celsius: float) -> Mapping[str, tuple[float, float, float]]:
     """Density, conductivity and specific heat of every component; few temperatures are asked for, and often."""
     return {
         name: tuple(  # type: ignore[misc]
@@ -109,7 +109,7 @@ def properties(parts: Mapping[str, float], celsius: float) -> Material:
     Holds: foods without air in them.
     From: Choi-Okos correlations.
     """
-    at = _at(celsius)
+    at = _component_properties(celsius)
     volume = k = cp = 0.0
     for name, share in parts.items():
         if share > 0:

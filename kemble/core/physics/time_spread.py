@@ -108,7 +108,7 @@ def spread(
         earlier += min(0.0, *ends) ** 2
         squares[estimate_id] = ((ends[0] - ends[1]) / 2) ** 2
     if together:
-        still = math.sqrt(_together(moves, together, sum(squares.values())))
+        still = math.sqrt(_correlated_variance(moves, together, sum(squares.values())))
         once = (EDGE * _ONCE_SD) ** 2
         earlier, later = earlier * still**2 + once, later * still**2 + once
     first, latest = likely * math.exp(-math.sqrt(earlier)), likely * math.exp(math.sqrt(later))
@@ -123,7 +123,7 @@ def spread(
     return Spread(first, likely, latest, tuple(sorted(shares, key=lambda share: -share.share)))
 
 
-def _together(
+def _correlated_variance(
     moves: Mapping[EstimateId, tuple[float, float]],
     together: Mapping[tuple[EstimateId, EstimateId], float],
     alone: float,

@@ -10,7 +10,7 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
 
-from kemble.core.plan.day_solver import Constraint, Day, Dish, PlanRequest, SolvedDay, Task, solve
+from kemble.core.plan.day_solver import Constraint, Day, Dish, PlanRequest, SolvedDay, Task, solve_day
 from kemble.core.plan.plan_progress import PlanningStopped
 from kemble.core.plan.resources import HelperHours, named, there_are
 from kemble.core.sentences import Words, say
@@ -93,20 +93,20 @@ def clashing(asked: PlanRequest) -> list[Constraint]:
     day = Day(asked, switched=True)
     core = day.clash(day.bonds)
     if core is None:
-        _still(asked)
+        _check_not_stopped(asked)
         return []
     kept = sorted(core, key=_weight)
     for bond in list(kept):
         rest = [constraint for constraint in kept if constraint != bond]
         smaller = day.clash(rest)
-        _still(asked)
+        _check_not_stopped(asked)
         if smaller is not None:
             among = set(smaller)
             kept = [constraint for constraint in kept if constraint in among]
     return kept
 
 
-def _still(asked: PlanRequest) -> None:
+def _check_not_stopped(asked: PlanRequest) -> None:
     if asked.watch.stopped:
         raise PlanningStopped
 
@@ -117,7 +117,7 @@ def _weight(bond: Constraint) -> tuple[int, str, str]:
     return (order.index(bond.kind), bond.task, bond.about)
 
 
-def why_not(asked: PlanRequest, *, titles: Sequence[str], others: Others | None = None) -> Clash | None:
+def explain_clash(asked: PlanRequest, *, titles: Sequence[str], others: Others | None = None) -> Clash | None:
     """The clash of a day in words, with remedies that were tried and work. None when it can be done."""
     bonds = clashing(asked)
     if not bonds:
@@ -135,11 +135,11 @@ def _clashing(
         kind=bond.kind,
         dish=task.dish if task else None,
         step=task.step.id if task else "",
-        says=_says(asked, bond, task, tasks, titles),
+        says=_constraint_sentence(asked, bond, task, tasks, titles),
     )
 
 
-def _says(
+def _constraint_sentence(
     asked: PlanRequest, bond: Constraint, task: Task | None, tasks: dict[str, Task], titles: Sequence[str]
 ) -> str:
     zone = asked.kitchen.zone
@@ -159,7 +159,9 @@ def _says(
     if bond.kind == "hands":
         return say("{name} is {hands} for {length} min", name=name, hands=task.step.hands, length=task.length)
     if bond.kind == "place":
-        return say("{name} takes {thing} for {length} min", name=name, thing=_thing(bond.about), length=task.length)
+        return say(
+            "{name} takes {thing} for {length} min", name=name, thing=_resource_words(bond.about), length=task.length
+        )
     if bond.kind == "pin":
         return say("{name} is pinned at {at:%H:%M on %A}", name=name, at=asked.pins[bond.task].astimezone(zone))
     dish = asked.dishes[task.dish]
@@ -169,7 +171,7 @@ def _says(
     return say("{titles} is on the table at {serve:%H:%M on %A}", titles=titles[task.dish], serve=serve)
 
 
-def _thing(use: str) -> str:
+def _resource_words(use: str) -> str:
     return named(use) or say("the {use}", use=use)
 
 
@@ -204,7 +206,7 @@ def _sentence(asked: PlanRequest, bonds: Sequence[Constraint], tasks: dict[str, 
                 say(
                     "{steps} wants {thing}, and this kitchen has none",
                     steps=_and(names),
-                    thing=_thing(use).replace("the ", "a "),
+                    thing=_resource_words(use).replace("the ", "a "),
                 )
             )
         elif len(names) > 1:
@@ -213,7 +215,7 @@ def _sentence(asked: PlanRequest, bonds: Sequence[Constraint], tasks: dict[str, 
                 say(
                     "{steps} want {thing} at once, and there is {number}",
                     steps=_and(names),
-                    thing=_thing(use),
+                    thing=_resource_words(use),
                     number=number,
                 )
             )
@@ -240,16 +242,16 @@ def remedies(
     fixes = [_later(tries), *_quiet(tries, bonds), _helper(tries, bonds), *_unpinned(tries, bonds)]
     dishes = sorted({int(constraint.task.split(":")[0]) for constraint in bonds if constraint.task})
     if others is not None:
-        fixes += _otherwise(tries, dishes, titles, others)
+        fixes += _try_other_schools(tries, dishes, titles, others)
     if len(asked.dishes) > 1:
-        fixes += [_before(tries, dish, titles) for dish in dishes]
+        fixes += [_try_day_before(tries, dish, titles) for dish in dishes]
         if not any(fixes):
-            fixes += [_without(tries, dish, titles) for dish in dishes]
+            fixes += [_try_without_dish(tries, dish, titles) for dish in dishes]
     return [fix for fix in fixes if fix is not None]
 
 
 def _later(asked: PlanRequest) -> PlanFix | None:
-    placed = solve(replace(asked, later_min=_LATER_MOST_MIN))
+    placed = solve_day(replace(asked, later_min=_LATER_MOST_MIN))
     if placed is None or not placed.later:
         return None
     hours, minutes = divmod(placed.later, 60)
@@ -262,7 +264,7 @@ def _later(asked: PlanRequest) -> PlanFix | None:
 def _quiet(asked: PlanRequest, bonds: Sequence[Constraint]) -> list[PlanFix]:
     if not asked.quiet or not any(constraint.kind in ("quiet", "hands") for constraint in bonds):
         return []
-    if solve(replace(asked, quiet=False)) is None:
+    if solve_day(replace(asked, quiet=False)) is None:
         return []
     quiet = asked.kitchen.quiet
     return [
@@ -278,7 +280,7 @@ def _helper(asked: PlanRequest, bonds: Sequence[Constraint]) -> PlanFix | None:
     """One more pair of hands, for as short a time as will do: for where the clash lies, widened until it works."""
     if not any(constraint.kind == "hands" for constraint in bonds):
         return None
-    placed = solve(replace(asked, more_cooks=1))
+    placed = solve_day(replace(asked, more_cooks=1))
     if placed is None:
         return None
     spans = [
@@ -288,9 +290,12 @@ def _helper(asked: PlanRequest, bonds: Sequence[Constraint]) -> PlanFix | None:
     ]
     begins, ends = min(a for a, _ in spans), max(b for _, b in spans)
     for wider in (0, 30, 90):
-        a, b = _quarter(placed, begins - wider, up=False), _quarter(placed, ends + wider, up=True)
+        a, b = (
+            _quarter_hour_before(placed, begins - wider, up=False),
+            _quarter_hour_before(placed, ends + wider, up=True),
+        )
         helping = HelperHours(say("a helper"), a, b)
-        if solve(replace(asked, helpers=(*asked.helpers, helping))) is not None:
+        if solve_day(replace(asked, helpers=(*asked.helpers, helping))) is not None:
             zone = asked.kitchen.zone
             told = say(
                 "a helper from {begins:%H:%M} to {ends:%H:%M}",
@@ -304,7 +309,7 @@ def _helper(asked: PlanRequest, bonds: Sequence[Constraint]) -> PlanFix | None:
     return None
 
 
-def _quarter(placed: SolvedDay, minute: float, *, up: bool) -> datetime:
+def _quarter_hour_before(placed: SolvedDay, minute: float, *, up: bool) -> datetime:
     instant = placed.clock.at(minute)
     over = timedelta(minutes=instant.minute % _HELP_MIN, seconds=instant.second)
     return instant - over + (timedelta(minutes=_HELP_MIN) if up and over else timedelta())
@@ -316,14 +321,16 @@ def _unpinned(asked: PlanRequest, bonds: Sequence[Constraint]) -> list[PlanFix]:
         if bond.kind != "pin":
             continue
         rest = {key: instant for key, instant in asked.pins.items() if key != bond.task}
-        if solve(replace(asked, pins=rest)) is not None:
+        if solve_day(replace(asked, pins=rest)) is not None:
             dish, step = bond.task.split(":", 1)
             says = say("let the pin go")
             fixes.append(PlanFix(kind="unpin", says=says, costs=say("it lies where it can"), dish=int(dish), step=step))
     return fixes
 
 
-def _otherwise(asked: PlanRequest, dishes: Sequence[int], titles: Sequence[str], others: Others) -> list[PlanFix]:
+def _try_other_schools(
+    asked: PlanRequest, dishes: Sequence[int], titles: Sequence[str], others: Others
+) -> list[PlanFix]:
     """Dishes of the clash made by another school, or less of them: those that work."""
     fixes: list[PlanFix] = []
     for dish in dishes:
@@ -331,7 +338,7 @@ def _otherwise(asked: PlanRequest, dishes: Sequence[int], titles: Sequence[str],
             steps = tuple(
                 replace(each, steps=changed_dish.steps) if i == dish else each for i, each in enumerate(asked.dishes)
             )
-            if solve(replace(asked, dishes=steps)) is None:
+            if solve_day(replace(asked, dishes=steps)) is None:
                 continue
             fixes.append(
                 PlanFix(
@@ -350,10 +357,10 @@ def _otherwise(asked: PlanRequest, dishes: Sequence[int], titles: Sequence[str],
     return fixes
 
 
-def _before(asked: PlanRequest, dish: int, titles: Sequence[str]) -> PlanFix | None:
+def _try_day_before(asked: PlanRequest, dish: int, titles: Sequence[str]) -> PlanFix | None:
     """A dish made the day before, and kept."""
     moved = [_a_day_sooner(each_dish) if i == dish else each_dish for i, each_dish in enumerate(asked.dishes)]
-    if solve(replace(asked, dishes=tuple(moved))) is None:
+    if solve_day(replace(asked, dishes=tuple(moved))) is None:
         return None
     return PlanFix(
         kind="before",
@@ -370,10 +377,10 @@ def _a_day_sooner(dish: Dish) -> Dish:
     return replace(dish, serve=dish.serve - timedelta(days=1))
 
 
-def _without(asked: PlanRequest, dish: int, titles: Sequence[str]) -> PlanFix | None:
+def _try_without_dish(asked: PlanRequest, dish: int, titles: Sequence[str]) -> PlanFix | None:
     """The day without a dish. Dishes keep their numbers: it only loses its steps."""
     rest = tuple(each_dish for i, each_dish in enumerate(asked.dishes) if i != dish)
-    if solve(replace(asked, dishes=rest, pins={}, like={})) is None:
+    if solve_day(replace(asked, dishes=rest, pins={}, like={})) is None:
         return None
     return PlanFix(
         kind="without", says=say("without {titles}", titles=titles[dish]), costs=say("one dish less"), dish=dish

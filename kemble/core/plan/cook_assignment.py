@@ -20,7 +20,7 @@ class _Cook:
     has: list[Task] = field(default_factory=list)
 
 
-def who_does_what(asked: PlanRequest, solved: SolvedDay) -> dict[str, str]:
+def assign_cooks(asked: PlanRequest, solved: SolvedDay) -> dict[str, str]:
     """The person for every task that takes hands; nobody is named where there is one cook and no helper.
 
     In order of the clock: whoever may, is there and has the hands free; helpers before cooks for what they may, then

@@ -360,6 +360,6 @@ def _span(asked: PlanRequest, tasks: Sequence[Task]) -> tuple[Clock, int]:
     return Clock(origin), horizon
 
 
-def solve(asked: PlanRequest) -> SolvedDay | None:
+def solve_day(asked: PlanRequest) -> SolvedDay | None:
     """The best plan of a day; None when there is none."""
     return Day(asked).solve()

@@ -14,10 +14,10 @@ from kemble.core.computing_guard import computes
 from kemble.core.facts.problems import Refused, refuse
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.plan.clashes import Clash, Others, why_not
-from kemble.core.plan.cook_assignment import who_does_what
-from kemble.core.plan.day_solver import Dish, PlanRequest, SolvedDay, key_of, solve
-from kemble.core.plan.on_time_odds import OnTimeOdds, sure
+from kemble.core.plan.clashes import Clash, Others, explain_clash
+from kemble.core.plan.cook_assignment import assign_cooks
+from kemble.core.plan.day_solver import Dish, PlanRequest, SolvedDay, key_of, solve_day
+from kemble.core.plan.on_time_odds import OnTimeOdds, simulate_on_time_odds
 from kemble.core.plan.plan_progress import PlanningStopped, PlanProgress
 from kemble.core.plan.resources import HelperHours
 from kemble.core.plan.schedule import Plan, kitchen_time, plan_of
@@ -80,7 +80,7 @@ class Pinned(_OccasionModel):
 
 
 class Occasion(_OccasionModel):
-    """The document. `sure` "likely": counted back by what is likely; "safe": nine times in ten in time. `quiet`: quiet
+    """The document. `simulate_on_time_odds` "likely": counted back by what is likely; "safe": nine times in ten in time. `quiet`: quiet
     hours are kept."""
 
     format: Literal["kemble-occasion"] = "kemble-occasion"
@@ -138,7 +138,7 @@ class DayPlan(BaseModel):
     late_min: int = 0
 
 
-def without(steps: Sequence[StepResult], there: Sequence[str]) -> list[StepResult]:
+def steps_without_parts(steps: Sequence[StepResult], there: Sequence[str]) -> list[StepResult]:
     """The steps without those of parts that are there already; what waited for them waits for nothing of them."""
     gone = {step.id for step in steps if any(step.id.startswith(f"{role}-") for role in there)}
     return [
@@ -159,7 +159,7 @@ def dish_of(title: str, steps: Sequence[StepResult], serve: datetime, days_befor
     return Dish(title, steps, serve, made_by=sooner, later=frozenset(step.id for step in steps[at:]))
 
 
-def served(occasion: Occasion, kitchen: Kitchen, number: int, now: datetime) -> datetime:
+def serving_instant(occasion: Occasion, kitchen: Kitchen, number: int, now: datetime) -> datetime:
     """The instant of a serving. Raises Refused for one that is past, or more than thirteen months off."""
     path = f"servings.{number}.at"
     at = kitchen_time(kitchen, occasion.servings[number].at, path)
@@ -225,23 +225,23 @@ def plan_day(
                 for scheduled_step in before.scheduled
             },
         )
-    solved = solve(asked)
+    solved = solve_day(asked)
     if solved is None and watch.stopped:
         raise PlanningStopped
     if solved is None:
         titles = [dish.title for dish in dishes]
-        clash = why_not(asked, titles=titles, others=others) or Clash(
+        clash = explain_clash(asked, titles=titles, others=others) or Clash(
             says=say("No plan was found in the time that it may take: it may be there all the same."),
             bonds=[],
             remedies=[],
         )
         return DayPlan(clash=clash)
     watch.at("chance")
-    told = sure(asked, solved, who_does_what(asked, solved))
+    told = simulate_on_time_odds(asked, solved, assign_cooks(asked, solved))
     if occasion.sure == "safe":
         asked, solved, told = _safer(asked, solved, told)
     plan = plan_of(asked, solved).model_copy(update={"serve": max(dish.serve for dish in dishes)})
-    return DayPlan(plan=plan, sure=told, moved=_moved(before, plan))
+    return DayPlan(plan=plan, sure=told, moved=_shifted_steps(before, plan))
 
 
 def _seconds_for(dishes: int) -> float:
@@ -263,14 +263,14 @@ def _safer(asked: PlanRequest, solved: SolvedDay, told: OnTimeOdds) -> tuple[Pla
             for dish, off in zip(asked.dishes, earlier, strict=True)
         )
         sooner = replace(asked, dishes=by)
-        placed = solve(sooner)
+        placed = solve_day(sooner)
         if placed is None:
             break
-        solved, told = placed, sure(asked, placed, who_does_what(sooner, placed))
+        solved, told = placed, simulate_on_time_odds(asked, placed, assign_cooks(sooner, placed))
     return asked, solved, told
 
 
-def _moved(before: Plan | None, plan: Plan) -> list[ShiftedStep]:
+def _shifted_steps(before: Plan | None, plan: Plan) -> list[ShiftedStep]:
     if before is None:
         return []
     was = {(scheduled_step.dish, scheduled_step.step.id): scheduled_step.starts for scheduled_step in before.scheduled}

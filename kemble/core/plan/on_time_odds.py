@@ -62,7 +62,7 @@ class _DurationRange:
     high: float
 
 
-def _lasts(task: Task, estimates: Mapping[EstimateId, Estimate]) -> _DurationRange:
+def _duration_range(task: Task, estimates: Mapping[EstimateId, Estimate]) -> _DurationRange:
     step, likely = task.step, max(1.0, task.step.minutes)
     if step.window:
         return _DurationRange(step.window.first_check, step.window.done, step.window.latest)
@@ -76,7 +76,7 @@ def _lasts(task: Task, estimates: Mapping[EstimateId, Estimate]) -> _DurationRan
     return _DurationRange(likely, likely, likely)
 
 
-def _drawn(lasts: _DurationRange, normal: Array) -> Array:
+def _sample_minutes(lasts: _DurationRange, normal: Array) -> Array:
     """Minutes by a normal variate: its logarithm goes each way as the window does."""
     if lasts.likely <= 0:
         return np.maximum(0.0, lasts.likely + 0.0 * normal)
@@ -115,7 +115,9 @@ class _SampledCauses:
         return result
 
 
-def sure(asked: PlanRequest, solved: SolvedDay, who: Mapping[str, str], *, days: int = DAYS) -> OnTimeOdds:
+def simulate_on_time_odds(
+    asked: PlanRequest, solved: SolvedDay, who: Mapping[str, str], *, days: int = DAYS
+) -> OnTimeOdds:
     """Draw so many days from a plan, the same ones each time. `who`: the person of every task that takes hands."""
     estimates = asked.kitchen.known
     causes = _SampledCauses(estimates, days)
@@ -137,9 +139,9 @@ def sure(asked: PlanRequest, solved: SolvedDay, who: Mapping[str, str], *, days:
         # What follows at once begins when the one before it is done, sooner or later; what was to wait begins as planned.
         floor = -np.inf if planned and max(planned) >= at - 1 else at
         begins = np.maximum.reduce([np.full(days, floor), *comes])
-        lasts = _lasts(task, estimates)
+        lasts = _duration_range(task, estimates)
         # A plan's step is whole minutes; what it lasts is drawn about what was told.
-        ends[task.key] = begins + _drawn(lasts, causes.of(task, who.get(task.key, "")))
+        ends[task.key] = begins + _sample_minutes(lasts, causes.of(task, who.get(task.key, "")))
         late_by[task.key] = float(np.quantile(ends[task.key] - solved.starts[task.key] - task.length, _SURE))
         if task.is_last:
             serve = solved.clock.minute(asked.dishes[task.dish].serve) + solved.later
@@ -162,7 +164,7 @@ def sure(asked: PlanRequest, solved: SolvedDay, who: Mapping[str, str], *, days:
         days=days,
         all_in_time_pct=100.0 * float(everything.mean()),
         dishes=dishes,
-        slack_after=_worst(order, late_by, follows),
+        slack_after=_latest_steps(order, late_by, follows),
     )
 
 
@@ -196,7 +198,7 @@ def _follows(
     return after
 
 
-def _worst(order: Sequence[Task], late_by: Mapping[str, float], follows: Mapping[str, list[str]]) -> list[str]:
+def _latest_steps(order: Sequence[Task], late_by: Mapping[str, float], follows: Mapping[str, list[str]]) -> list[str]:
     """The steps that add most lateness of their own: what they end late by, over what they began late by."""
     own = {}
     for task in order:

@@ -12,8 +12,8 @@ from pydantic import BaseModel, ConfigDict
 from kemble.core.computing_guard import computes
 from kemble.core.facts.problems import refuse
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.plan.cook_assignment import who_does_what
-from kemble.core.plan.day_solver import Dish, PlanRequest, SolvedDay, solve
+from kemble.core.plan.cook_assignment import assign_cooks
+from kemble.core.plan.day_solver import Dish, PlanRequest, SolvedDay, solve_day
 from kemble.core.sentences import say
 from kemble.core.stations.steps import StepResult
 
@@ -71,10 +71,10 @@ def plan_for(steps: Sequence[StepResult], kitchen: Kitchen, *, serve: datetime, 
         )
     if serve > now + timedelta(days=60):
         refuse("serve", say("is more than 60 days off"), say("a time within 60 days"))
-    plan = _one(steps, kitchen, serve, backward=True)
+    plan = _plan_one_sheet(steps, kitchen, serve, backward=True)
     if plan.begin >= now:
         return plan
-    soonest = _one(steps, kitchen, now, backward=False)
+    soonest = _plan_one_sheet(steps, kitchen, now, backward=False)
     late = math.ceil((now - plan.begin).total_seconds() / 60)
     return plan.model_copy(update={"late_min": late, "earliest_serve": soonest.serve})
 
@@ -82,23 +82,23 @@ def plan_for(steps: Sequence[StepResult], kitchen: Kitchen, *, serve: datetime, 
 @computes
 def plan_from(steps: Sequence[StepResult], kitchen: Kitchen, *, begin: datetime) -> Plan:
     """Begin at `begin` and be done as soon as possible; quiet hours are waived, for the cook is there."""
-    return _one(steps, kitchen, begin, backward=False)
+    return _plan_one_sheet(steps, kitchen, begin, backward=False)
 
 
 @computes
 def planned(asked: PlanRequest) -> Plan | None:
     """The best plan of a day; where quiet hours cannot be kept, one that does not keep them. None when there is none."""
-    solved = solve(asked)
+    solved = solve_day(asked)
     if solved is None and asked.quiet:
         asked = replace(asked, quiet=False)
-        solved = solve(asked)
+        solved = solve_day(asked)
     return None if solved is None else plan_of(asked, solved)
 
 
 def plan_of(asked: PlanRequest, solved: SolvedDay) -> Plan:
     """The day as instants, with who does what."""
     zone, clock = asked.kitchen.zone, solved.clock
-    who = who_does_what(asked, solved)
+    who = assign_cooks(asked, solved)
     scheduled = [
         ScheduledStep(
             step=task.step,
@@ -120,7 +120,7 @@ def plan_of(asked: PlanRequest, solved: SolvedDay) -> Plan:
     )
 
 
-def _one(steps: Sequence[StepResult], kitchen: Kitchen, anchor: datetime, *, backward: bool) -> Plan:
+def _plan_one_sheet(steps: Sequence[StepResult], kitchen: Kitchen, anchor: datetime, *, backward: bool) -> Plan:
     dish = Dish("", steps, anchor)
     plan = planned(PlanRequest((dish,), kitchen, quiet=backward, forward_from=None if backward else anchor))
     if plan is None:

@@ -12,7 +12,7 @@ from kemble.core.facts.problems import Refused, refuse
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.schedule import Plan
-from kemble.core.run.event_fold import standing
+from kemble.core.run.event_fold import events_that_count
 from kemble.core.run.events import AddedIngredient, AnyEvent
 from kemble.core.run.weighed_pieces import BASE_PIECES, weighed_pieces
 from kemble.core.sentences import say
@@ -72,7 +72,12 @@ def with_added(sheet: Sheet, added: Sequence[AddedIngredient]) -> Sheet:
                 ", ".join(part["role"] for part in document["parts"]),
             )
         line = next(
-            (line for line in part["lines"] if line["ingredient"] == added_ingredient.ingredient and _plain(line)), None
+            (
+                line
+                for line in part["lines"]
+                if line["ingredient"] == added_ingredient.ingredient and _is_plain_line(line)
+            ),
+            None,
         )
         if line:
             line["amount"]["value"] = round(line["amount"]["value"] + added_ingredient.grams, 3)
@@ -83,7 +88,7 @@ def with_added(sheet: Sheet, added: Sequence[AddedIngredient]) -> Sheet:
     return sheet_from(document)
 
 
-def _plain(line: Mapping[str, Any]) -> bool:
+def _is_plain_line(line: Mapping[str, Any]) -> bool:
     return line["amount"]["unit"] == "g" and not line.get("splits") and not line.get("joins")
 
 
@@ -96,7 +101,7 @@ def actual(sheet: Sheet, kitchen: Kitchen, plan: Plan, events: Sequence[AnyEvent
     }
     weighed: dict[str, float] = {}
     added: list[AddedIngredient] = []
-    for event in standing(plan, events):
+    for event in events_that_count(plan, events):
         if event.kind == "added":
             added.append(event.added)
             for key in _holding(event.added.part):
@@ -143,9 +148,9 @@ def reworked(
     off = {
         key: grams
         for key, grams in really.weighed.items()
-        if key not in told or abs(grams / max(0.1, _number(told[key])) - 1) > _AS_TOLD
+        if key not in told or abs(grams / max(0.1, _fact_number(told[key])) - 1) > _AS_TOLD
     }
-    pieces = _pieces(plan, events, now)
+    pieces = _piece_count_words(plan, events, now)
     if not off and really.sheet == sheet and now is told and not pieces:
         return None
     worked = work(really.sheet, kitchen, off)
@@ -155,15 +160,15 @@ def reworked(
     if not moved and not pieces:
         return None
     by_key = {change.key: change for change in moved}
-    says = [_moved(by_key[key]) for key in _TOLD if key in by_key][:_MOST_TOLD]
+    says = [_change_words(by_key[key]) for key in _TOLD if key in by_key][:_MOST_TOLD]
     return RecalculatedRun(worked, moved, [*says, *pieces])
 
 
-def _number(fact: Fact) -> float:
+def _fact_number(fact: Fact) -> float:
     return fact.value if isinstance(fact.value, float) else 0.0
 
 
-def _moved(change: FactChange) -> str:
+def _change_words(change: FactChange) -> str:
     was, now = (
         "none"
         if value is None
@@ -177,7 +182,7 @@ def _moved(change: FactChange) -> str:
     )
 
 
-def _pieces(plan: Plan, events: Sequence[AnyEvent], before: Mapping[str, Fact]) -> list[str]:
+def _piece_count_words(plan: Plan, events: Sequence[AnyEvent], before: Mapping[str, Fact]) -> list[str]:
     """How many pieces it makes by those that were weighed, where that is another number than was told."""
     weighed = {
         each_weighed_pieces.key: each_weighed_pieces.mean_g for each_weighed_pieces in weighed_pieces(plan, events)
@@ -185,7 +190,7 @@ def _pieces(plan: Plan, events: Sequence[AnyEvent], before: Mapping[str, Fact]) 
     for key in BASE_PIECES:
         if key not in weighed or key not in before or "shape.pieces" not in before:
             continue
-        told, count, mean = _number(before[key]), round(_number(before["shape.pieces"])), weighed[key]
+        told, count, mean = _fact_number(before[key]), round(_fact_number(before["shape.pieces"])), weighed[key]
         if told <= 0 or abs(mean / told - 1) <= _PIECES_OFF:
             continue
         makes = max(1, round(count * told / mean))

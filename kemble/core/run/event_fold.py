@@ -122,7 +122,7 @@ class RunFold:
         self.finished = True
 
     def _nothing(self, _: EventUndone | EventRedone) -> None:
-        """These say which others count (`standing`)."""
+        """These say which others count (`events_that_count`)."""
 
     def _begin(self, step_id: str, at: datetime) -> None:
         """Start a step; whatever free step it was waiting for has ended by that."""
@@ -166,7 +166,7 @@ _ADDS: Final[Mapping[str, Callable[[RunFold, Any], None]]] = {
 }
 
 
-def standing(plan: Plan, events: Sequence[AnyEvent]) -> list[AnyEvent]:
+def events_that_count(plan: Plan, events: Sequence[AnyEvent]) -> list[AnyEvent]:
     """The events that count: without those taken back, and without the taking back itself.
 
     A plan of the rest counts while what had happened before it counts as it did when that plan was made.
@@ -211,7 +211,7 @@ def _fallen(stands: Mapping[str, AnyEvent], away: set[str], away_at: Mapping[str
 
 def rests_of(plan: Plan, events: Sequence[AnyEvent]) -> list[PlanRest]:
     """The plans of the rest that stand, the newest last."""
-    return [event.rest for event in standing(plan, events) if event.kind == "replanned"]
+    return [event.rest for event in events_that_count(plan, events) if event.kind == "replanned"]
 
 
 def plan_now(plan: Plan, events: Sequence[AnyEvent]) -> Plan:

@@ -46,7 +46,7 @@ def frozen_from(document: Mapping[str, Any]) -> FrozenRun:
     return FrozenRun.model_validate(result)
 
 
-def _from_1(document: Document) -> Document:
+def _upgrade_from_1(document: Document) -> Document:
     """Version 1 kept the whole answer as it was, drawings and all, the core temperature in that of the heat.
 
     The steps of its first plans did not say yet what is to hand.
@@ -70,4 +70,4 @@ def _from_1(document: Document) -> Document:
     }
 
 
-_UPGRADES: dict[int, Callable[[Document], Document]] = {1: _from_1}
+_UPGRADES: dict[int, Callable[[Document], Document]] = {1: _upgrade_from_1}

@@ -48,7 +48,7 @@ class RehearsedRun:
 
 
 @computes
-def played(parts: Sequence[RehearsedRun], manner: SimulatedCookTraits, cooks: int) -> list[list[AnyEvent]]:
+def simulate_events(parts: Sequence[RehearsedRun], manner: SimulatedCookTraits, cooks: int) -> list[list[AnyEvent]]:
     """The events of every run as that cook makes them, each run's in the order of the clock, to its end.
 
     Steps are taken in the order of the plan; one that holds the hands waits until a cook is free.
@@ -80,7 +80,7 @@ def played(parts: Sequence[RehearsedRun], manner: SimulatedCookTraits, cooks: in
         if step.hands == "held":
             who = min(range(len(free)), key=lambda n: free[n])
             starts = max(starts, free[who])
-        lasts = _lasts(chance, manner, scheduled_step)
+        lasts = _simulated_minutes(chance, manner, scheduled_step)
         stop = starts + timedelta(minutes=lasts)
         if step.hands == "held":
             free[who] = stop
@@ -105,7 +105,7 @@ def _delay(chance: random.Random, manner: SimulatedCookTraits, *, forgot: bool) 
     return timedelta(minutes=minutes)
 
 
-def _lasts(chance: random.Random, manner: SimulatedCookTraits, scheduled_step: ScheduledStep) -> float:
+def _simulated_minutes(chance: random.Random, manner: SimulatedCookTraits, scheduled_step: ScheduledStep) -> float:
     """How long a step takes: one with a window ends within it, unless it is forgotten."""
     step = scheduled_step.step
     if step.window is None:
@@ -175,12 +175,12 @@ class RunReport(BaseModel):
 def report(runs: Sequence[tuple[str, Plan, Sequence[AnyEvent]]], cooks: int, now: datetime) -> RunReport:
     """What happened in some runs that were made together, against their plans as they began."""
     states = [state_of(plan, events, now) for _, plan, events in runs]
-    spans = _held(runs, states, now)
+    spans = _occupied_cooks(runs, states, now)
     return RunReport(
-        hands=_worst([*_overlaps(spans, cooks), *_waited(runs, states, spans, cooks)]),
-        burnt=_worst(_burnt(runs, states, now)),
-        missed=_worst(_missed(runs, states)),
-        table=_worst(
+        hands=_worst_items([*_overlaps(spans, cooks), *_steps_that_waited(runs, states, spans, cooks)]),
+        burnt=_worst_items(_burnt(runs, states, now)),
+        missed=_worst_items(_missed(runs, states)),
+        table=_worst_items(
             ReportItem(
                 says=say("{title}: {span} late on the table.", title=title, span=_min(state.late_min)),
                 minutes=state.late_min,
@@ -191,7 +191,7 @@ def report(runs: Sequence[tuple[str, Plan, Sequence[AnyEvent]]], cooks: int, now
     )
 
 
-def _worst(items: Iterable[ReportItem]) -> list[ReportItem]:
+def _worst_items(items: Iterable[ReportItem]) -> list[ReportItem]:
     return sorted(items, key=lambda item: -item.minutes)
 
 
@@ -208,7 +208,7 @@ class _OccupiedCook:
     ends: datetime
 
 
-def _held(
+def _occupied_cooks(
     runs: Sequence[tuple[str, Plan, Sequence[AnyEvent]]], states: Sequence[RunState], now: datetime
 ) -> list[_OccupiedCook]:
     """When hands were held, by what."""
@@ -239,7 +239,7 @@ def _overlaps(spans: Sequence[_OccupiedCook], cooks: int) -> list[ReportItem]:
     return items
 
 
-def _waited(
+def _steps_that_waited(
     runs: Sequence[tuple[str, Plan, Sequence[AnyEvent]]],
     states: Sequence[RunState],
     spans: Sequence[_OccupiedCook],

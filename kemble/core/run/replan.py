@@ -12,7 +12,7 @@ from datetime import datetime, timedelta
 from kemble.core.computing_guard import computes
 from kemble.core.facts.quantity import span_words
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.plan.day_solver import Dish, PlanRequest, SolvedDay, key_of, solve
+from kemble.core.plan.day_solver import Dish, PlanRequest, SolvedDay, key_of, solve_day
 from kemble.core.plan.resources import HANDS_OF_A_COOK, HelperHours, hands_for, there_are
 from kemble.core.plan.schedule import Plan, ScheduledStep, plan_of
 from kemble.core.run.run_state import RunState, StepState
@@ -64,27 +64,27 @@ def replan(
 
     Gaps that are broken already do not hold any more: what lies too long is told by its step, not by no plan at all.
     """
-    dishes = [_left(open_run, now) for open_run in going]
+    dishes = [_remaining_dish(open_run, now) for open_run in going]
     if not any(dish.steps for dish in dishes):
         return None
-    asked = _asked(going, dishes, kitchen, now, helpers)
-    solved = solve(asked)
+    asked = _plan_request(going, dishes, kitchen, now, helpers)
+    solved = solve_day(asked)
     if solved is None:
         asked = replace(asked, dishes=[_loose(dish) for dish in asked.dishes])
-        solved = solve(asked)
+        solved = solve_day(asked)
     if solved is None:
         return None
-    scheduled = _by_run(going, plan_of(asked, solved).scheduled)
+    scheduled = _scheduled_by_run(going, plan_of(asked, solved).scheduled)
     later = solved.later
     return ReplannedRuns(
         scheduled=scheduled,
         later_min=later,
-        says=_says(going, scheduled, later, kitchen),
+        says=_change_sentences(going, scheduled, later, kitchen),
         choices=_choices(going, dishes, asked, later, otherwise) if later > 0 else [],
     )
 
 
-def _asked(
+def _plan_request(
     going: Sequence[OpenRun], dishes: Sequence[Dish], kitchen: Kitchen, now: datetime, helpers: Sequence[HelperHours]
 ) -> PlanRequest:
     with_steps = [
@@ -103,7 +103,7 @@ def _asked(
         dishes=_possible(with_steps, going, kitchen),
         kitchen=kitchen,
         helpers=helpers,
-        pins=_whole_minute(running),
+        pins=_up_to_whole_minute(running),
         like=like,
         not_before=now,
         quiet=False,
@@ -135,7 +135,7 @@ def _idle(name: str, minutes: float) -> StepResult:
     )
 
 
-def _whole_minute(pins: dict[str, datetime]) -> dict[str, datetime]:
+def _up_to_whole_minute(pins: dict[str, datetime]) -> dict[str, datetime]:
     """Instants up to the next whole minute, which is the first that a plan can begin at."""
     return {key: _next_minute(at) for key, at in pins.items()}
 
@@ -145,7 +145,7 @@ def _next_minute(at: datetime) -> datetime:
     return whole if whole == at else whole + timedelta(minutes=1)
 
 
-def _left(run: OpenRun, now: datetime) -> Dish:
+def _remaining_dish(run: OpenRun, now: datetime) -> Dish:
     """What is left of a run: its running steps for as long as they still want, and all that has not begun."""
     states = {state.id: state for state in run.state.steps}
     steps: list[StepResult] = []
@@ -155,7 +155,7 @@ def _left(run: OpenRun, now: datetime) -> Dish:
             continue
         if state.status == "running":
             ends = max(state.expected_ends, now)
-            steps.append(step.model_copy(update={"minutes": _minutes(ends - now), "after": []}))
+            steps.append(step.model_copy(update={"minutes": _span_minutes(ends - now), "after": []}))
             continue
         waits: list[StepWait] = []
         for wait in step.after:
@@ -163,7 +163,7 @@ def _left(run: OpenRun, now: datetime) -> Dish:
             if before.status != "done":
                 waits.append(wait)
                 continue
-            still = _still(wait, before, now)
+            still = _minutes_left(wait, before, now)
             if still > 0:
                 idle = _idle(f"{_WAIT}{step.id}-{wait.step}", still)
                 steps.append(idle)
@@ -172,11 +172,11 @@ def _left(run: OpenRun, now: datetime) -> Dish:
     return Dish(run.title, steps, run.serve)
 
 
-def _minutes(span: timedelta) -> float:
+def _span_minutes(span: timedelta) -> float:
     return max(1.0, span.total_seconds() / 60)
 
 
-def _still(wait: StepWait, before: StepState, now: datetime) -> float:
+def _minutes_left(wait: StepWait, before: StepState, now: datetime) -> float:
     """Minutes that are left of a wait after a step that has ended."""
     if before.ended is None:
         return 0.0
@@ -215,7 +215,7 @@ def _loose(dish: Dish) -> Dish:
     return replace(dish, steps=loose)
 
 
-def _by_run(going: Sequence[OpenRun], scheduled: Sequence[ScheduledStep]) -> list[list[ScheduledStep]]:
+def _scheduled_by_run(going: Sequence[OpenRun], scheduled: Sequence[ScheduledStep]) -> list[list[ScheduledStep]]:
     """The steps that have not begun, each with its own step again, waits and all."""
     scheduled_stepses: list[list[ScheduledStep]] = [[] for _ in going]
     for scheduled_step in scheduled:
@@ -229,7 +229,7 @@ def _by_run(going: Sequence[OpenRun], scheduled: Sequence[ScheduledStep]) -> lis
     return scheduled_stepses
 
 
-def _says(
+def _change_sentences(
     going: Sequence[OpenRun], scheduled: Sequence[Sequence[ScheduledStep]], later: int, kitchen: Kitchen
 ) -> list[str]:
     """What moved, the table first."""
@@ -268,9 +268,9 @@ def _choices(
 ) -> list[str]:
     """What would bring the table nearer to its time, each solved before it is told."""
     result = []
-    helped = solve(replace(asked, more_cooks=1))
+    helped = solve_day(replace(asked, more_cooks=1))
     if helped is not None and helped.later < later:
-        result.append(say("A second pair of hands from now on: {brings}.", brings=_brings(helped)))
+        result.append(say("A second pair of hands from now on: {brings}.", brings=_fix_words(helped)))
     if otherwise is None:
         return result
     for i, run in enumerate(going):
@@ -280,13 +280,13 @@ def _choices(
             if tried is None:
                 continue
             others = [tried if j == i else dish for j, dish in enumerate(asked.dishes)]
-            placed = solve(replace(asked, dishes=others))
+            placed = solve_day(replace(asked, dishes=others))
             if placed is not None and placed.later < later:
-                result.append(f"{run.title}, {says}: {_brings(placed)}.")
+                result.append(f"{run.title}, {says}: {_fix_words(placed)}.")
     return result
 
 
-def _brings(placed: SolvedDay) -> str:
+def _fix_words(placed: SolvedDay) -> str:
     return say("in time") if placed.later <= 0 else say("{span_words} late", span_words=span_words(placed.later))
 
 

@@ -14,7 +14,7 @@ from pydantic import BaseModel
 from kemble.core.devices.probe import CoreReading, RefittedWindow, refit
 from kemble.core.facts.quantity import TemperatureUnit
 from kemble.core.plan.schedule import Plan, ScheduledStep
-from kemble.core.run.event_fold import RunFold, RunNote, StepWeight, plan_now, rests_of, standing
+from kemble.core.run.event_fold import RunFold, RunNote, StepWeight, events_that_count, plan_now, rests_of
 from kemble.core.run.events import AnyEvent
 from kemble.core.sentences import Words
 from kemble.core.stations.heat.core_curve import CoreCurve
@@ -80,7 +80,7 @@ def state_of(
     core = next((rest.core for rest in reversed(rests) if rest.core), core)
     plan = instead or plan_now(plan, events)
     fold = RunFold(plan)
-    for event in standing(plan, events):
+    for event in events_that_count(plan, events):
         fold.apply(event)
     states = _project(fold, now, core, unit)
     serve_ends = max(s.expected_ends for s in states)
@@ -105,14 +105,14 @@ def _probed(fold: RunFold, step: StepResult, core: CoreCurve | None) -> list[Cor
     started = fold.started.get(step.id)
     if started is None:
         return []
-    before = max(0.0, _shift(step, core))
+    before = max(0.0, _window_shift_min(step, core))
     return [
         CoreReading(minute=(at - started).total_seconds() / 60 - before, celsius=celsius)
         for at, celsius in fold.probed.get(step.id, [])
     ]
 
 
-def _shift(step: StepResult, core: CoreCurve | None) -> float:
+def _window_shift_min(step: StepResult, core: CoreCurve | None) -> float:
     """Minutes by which a step's window is later than that of one load: by the loads before it, or, when the step ends
     with something still to come, less than none."""
     return step.window.done - core.done if step.window and core else 0.0
@@ -124,7 +124,7 @@ def _refit(
     """The step's window told anew; None when nothing was probed, or nothing is known of its core."""
     if core is None or step.window is None:
         return None
-    shift = _shift(step, core)
+    shift = _window_shift_min(step, core)
     found_refit = refit(core.curve, (core.first, core.done, core.latest), probed, unit)
     return found_refit and found_refit.model_copy(
         update={name: getattr(found_refit, name) + shift for name in ("first", "done", "latest", "was_done")}

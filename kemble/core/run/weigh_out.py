@@ -130,7 +130,7 @@ class BenchState(BaseModel):
     says: str
 
 
-def standing(marks: Sequence[BenchMarkEvent]) -> list[BenchMarkEvent]:
+def marks_that_count(marks: Sequence[BenchMarkEvent]) -> list[BenchMarkEvent]:
     """The marks that count: each uid once, those taken back left out."""
     kept: list[BenchMarkEvent] = []
     seen: set[str] = set()
@@ -174,7 +174,7 @@ def bench_of(setup: BenchSetup, marks: Sequence[BenchMarkEvent]) -> BenchState:
     """The state after some marks."""
     left, pieces, guess, closed = setup.total_g, setup.pieces, None, False
     weighed: list[WeighedPiece] = []
-    for mark in standing(marks):
+    for mark in marks_that_count(marks):
         grams = mark.grams or 0.0
         if mark.kind == "closed":
             closed = True
@@ -183,7 +183,7 @@ def bench_of(setup: BenchSetup, marks: Sequence[BenchMarkEvent]) -> BenchState:
         elif mark.kind == "whole":
             left = grams
         elif mark.kind == "piece" and pieces:
-            weighed.append(_weighed(grams, left / pieces, setup.tolerance_pct, guess))
+            weighed.append(_weighed_piece(grams, left / pieces, setup.tolerance_pct, guess))
             left, pieces, guess = max(0.0, left - grams), pieces - 1, None
     target = left / pieces if pieces and left > 0 and not closed else None
     off = (setup.tolerance_pct / 100) * (target or 0.0)
@@ -208,10 +208,10 @@ def bench_of(setup: BenchSetup, marks: Sequence[BenchMarkEvent]) -> BenchState:
         closed=closed,
         says="",
     )
-    return state.model_copy(update={"says": _says(setup, state)})
+    return state.model_copy(update={"says": _sentence_for_now(setup, state)})
 
 
-def _weighed(grams: float, target: float, tolerance_pct: float, guess: float | None) -> WeighedPiece:
+def _weighed_piece(grams: float, target: float, tolerance_pct: float, guess: float | None) -> WeighedPiece:
     off = 100 * (grams - target) / target if target > 0 else 0.0
     return WeighedPiece(
         grams=grams, target_g=target, off_pct=off, outside=abs(off) > tolerance_pct + 1e-9, guess_g=guess
@@ -239,10 +239,10 @@ def _drift(grams: Sequence[float]) -> float | None:
     return slope if abs(slope) > _SURE * error and abs(slope) * n > 0.1 else None
 
 
-def _says(setup: BenchSetup, state: BenchState) -> str:
+def _sentence_for_now(setup: BenchSetup, state: BenchState) -> str:
     """The one sentence for now."""
     if state.closed or state.left_pieces == 0:
-        return _rest(setup, state)
+        return _leftover_sentence(setup, state)
     if state.next_g is None:
         return say(
             "Nothing is left for {left_pieces} more: take a little from each of the heaviest.",
@@ -301,7 +301,7 @@ def _says(setup: BenchSetup, state: BenchState) -> str:
     return say("Guess it, then put it on.") if setup.drill and state.guess_g is None else say("Put the next one on.")
 
 
-def _rest(setup: BenchSetup, state: BenchState) -> str:
+def _leftover_sentence(setup: BenchSetup, state: BenchState) -> str:
     """How to use what is left when the last piece is weighed."""
     if not state.weighed:
         return say("Closed before a piece was weighed.")

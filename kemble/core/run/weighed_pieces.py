@@ -9,7 +9,7 @@ from pydantic import BaseModel, ConfigDict
 
 from kemble.core.geometry.hand_moves import PRACTICE
 from kemble.core.plan.schedule import Plan
-from kemble.core.run.event_fold import standing
+from kemble.core.run.event_fold import events_that_count
 from kemble.core.run.events import AnyEvent
 from kemble.core.sentences import Words
 
@@ -39,7 +39,7 @@ def parted(grams: Sequence[float]) -> tuple[list[float], list[float]]:
     return list(grams[:PRACTICE]), list(grams[PRACTICE:])
 
 
-def meant_mean(grams: Sequence[float]) -> float:
+def mean_without_practice(grams: Sequence[float]) -> float:
     """The mean of what was meant; of the practice while there is no other."""
     practice, meant = parted(grams)
     return fmean(meant or practice)
@@ -48,7 +48,7 @@ def meant_mean(grams: Sequence[float]) -> float:
 def weighed_pieces(plan: Plan, events: Sequence[AnyEvent]) -> list[WeighedPieces]:
     """Of each step at which pieces were weighed, in the order of the plan."""
     grams: dict[str, list[float]] = {}
-    for event in standing(plan, events):
+    for event in events_that_count(plan, events):
         if event.kind == "weighed":
             grams.setdefault(event.step, []).append(event.grams)
     weighed_pieceses = []
@@ -65,7 +65,7 @@ def weighed_pieces(plan: Plan, events: Sequence[AnyEvent]) -> list[WeighedPieces
                 told_g=target.grams,
                 practice=practice,
                 meant=meant,
-                mean_g=meant_mean(grams[step.id]),
+                mean_g=mean_without_practice(grams[step.id]),
                 spread_g=stdev(meant or practice) if len(meant or practice) > 1 else None,
             )
         )

@@ -24,7 +24,7 @@ from kemble.core.physics.thermal import fractions, properties
 from kemble.core.sentences import say
 from kemble.core.sheet.document import Sheet
 from kemble.core.sheet.part_flow import working_order
-from kemble.core.sheet.part_yields import PartInput, PartYield, as_weighed, yields
+from kemble.core.sheet.part_yields import PartInput, PartYield, as_weighed, calculate_yields
 from kemble.core.sheet.parts import Line, OutputPlace, Part, PartialAmount, Take
 
 _DRY_BEAN_WATER = 0.13  # of a dry bean is water
@@ -186,7 +186,7 @@ def weigh(sheet: Sheet, shelf: Shelf, weighed: Mapping[str, float] | None = None
     for p, part in enumerate(sheet.parts):
         for i, line in enumerate(part.lines):
             try:
-                lines.append(_weighed(p, i, part, line, shelf))
+                lines.append(_weigh_line(p, i, part, line, shelf))
             except _UnweighableLine as error:
                 problems.append(Problem(path=f"parts.{p}.lines.{i}", says=error.says, accepts=error.accepts))
     if problems:
@@ -199,7 +199,7 @@ def weigh(sheet: Sheet, shelf: Shelf, weighed: Mapping[str, float] | None = None
     return bowl
 
 
-def _weighed(p: int, i: int, part: Part, line: Line, shelf: Shelf) -> WeighedLine:
+def _weigh_line(p: int, i: int, part: Part, line: Line, shelf: Shelf) -> WeighedLine:
     item = shelf.item(line.ingredient)
     if item is None:
         raise _UnweighableLine(f'"{line.ingredient}" is not in this kitchen\'s larder', "an ingredient of the larder")
@@ -263,7 +263,7 @@ class _BowlBuilder:
         if part.role != "base":
             dry_g = dry_beans_g(going)
             fat_g = sum(contribution.composition.fat for contribution in going if contribution.item.group == "fat")
-            made = yields(family, PartInput(part.role, inside, dry_g, fat_g))
+            made = calculate_yields(family, PartInput(part.role, inside, dry_g, fat_g))
             if f"part.{part.role}.made_g" in self.weighed:
                 made = as_weighed(made, self.weighed[f"part.{part.role}.made_g"])
             self.made[part.role] = made

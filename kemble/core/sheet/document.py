@@ -19,7 +19,7 @@ from kemble.core.kitchen.larder import larder
 from kemble.core.sentences import say
 from kemble.core.sheet.part_flow import check_flow
 from kemble.core.sheet.parts import ROLES, OutputPlace, Part, SheetModel, place_of
-from kemble.core.sheet.upgrades import lifted
+from kemble.core.sheet.upgrades import upgrade_sheet
 from kemble.core.text_cleaning import clean_document
 
 FORMAT: Literal["kemble-sheet"] = "kemble-sheet"
@@ -277,7 +277,7 @@ class Sheet(SheetModel):
     @model_validator(mode="before")
     @classmethod
     def _of_any_version(cls, content: Any) -> Any:
-        return lifted(content)
+        return upgrade_sheet(content)
 
     @field_validator("way")
     @classmethod

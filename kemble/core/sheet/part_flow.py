@@ -21,12 +21,12 @@ def feeds(way: Way, parts: Sequence[Part]) -> Iterator[tuple[str, PartRole]]:
     for part in parts:
         for take in part.takes:
             yield take.source[0], part.role
-        for _, place in places(way, part):
+        for _, place in output_places(way, part):
             if place in roles:
                 yield part.role, place
 
 
-def places(way: Way, part: Part) -> Iterator[tuple[str, str]]:
+def output_places(way: Way, part: Part) -> Iterator[tuple[str, str]]:
     """Each output of a part that is given a place, "" being what it is made for, and where its rest goes."""
     if part.role != "base":
         for output in dict.fromkeys(("", *part.rest)):

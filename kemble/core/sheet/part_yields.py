@@ -37,7 +37,7 @@ class PartInput:
     fat_g: float = 0.0
 
 
-def yields(family: Family | None, going: PartInput) -> tuple[PartYield, ...]:
+def calculate_yields(family: Family | None, going: PartInput) -> tuple[PartYield, ...]:
     """The outputs of a part, what it is made for first. The base, and what follows no rule, is what went in."""
     if family is None:
         return (_as_it_is(FamilyOutput("base", "base", "flour"), going.inside),)
@@ -53,10 +53,10 @@ def as_weighed(made: tuple[PartYield, ...], grams: float) -> tuple[PartYield, ..
     """The outputs when the scale has shown what the first of them weighs: what it has less or more of is water, as far as
     there is any; beyond that all of it in proportion."""
     main = made[0]
-    return (PartYield(main.output, grams, grams, grams, to_weight(main.composition, grams)), *made[1:])
+    return (PartYield(main.output, grams, grams, grams, at_weight(main.composition, grams)), *made[1:])
 
 
-def to_weight(inside: Composition, grams: float) -> Composition:
+def at_weight(inside: Composition, grams: float) -> Composition:
     """The same stuff at another weight: water gone off or taken up; where there is not so much water, less of it all."""
     if grams >= inside.solids:
         return inside.with_water(grams - inside.solids)
@@ -67,7 +67,7 @@ def _as_it_is(output: FamilyOutput, inside: Composition) -> PartYield:
     return PartYield(output, inside.total, inside.total, inside.total, inside)
 
 
-def _one(
+def _single_yield(
     family: Family, going: PartInput, weights: tuple[float, float, float], done: Composition
 ) -> tuple[PartYield, ...]:
     return (PartYield(family.main(going.role), *weights, done),)
@@ -79,7 +79,7 @@ def _solids(family: Family, going: PartInput) -> tuple[PartYield, ...]:
     if inside.solids <= 0:
         return ()
     likely, low, high = (min(raw, inside.solids / (share / 100)) for share in (target.middle, target.high, target.low))
-    return _one(family, going, (likely, low, high), inside.with_water(likely - inside.solids))
+    return _single_yield(family, going, (likely, low, high), inside.with_water(likely - inside.solids))
 
 
 def _times_dry(family: Family, going: PartInput) -> tuple[PartYield, ...]:
@@ -87,7 +87,7 @@ def _times_dry(family: Family, going: PartInput) -> tuple[PartYield, ...]:
     if going.dry_g <= 0:
         return ()
     likely, low, high = (max(inside.solids, going.dry_g * times) for times in (target.middle, target.low, target.high))
-    return _one(family, going, (likely, low, high), inside.with_water(likely - inside.solids))
+    return _single_yield(family, going, (likely, low, high), inside.with_water(likely - inside.solids))
 
 
 def _loss(family: Family, going: PartInput) -> tuple[PartYield, ...]:
@@ -95,7 +95,7 @@ def _loss(family: Family, going: PartInput) -> tuple[PartYield, ...]:
     likely, low, high = (raw * (1 - share / 100) for share in (target.middle, target.high, target.low))
     done = inside.with_water(inside.water - (raw - likely))
     # What stays behind in the sieve takes more than its water with it: the rest of it shrinks alike.
-    return _one(family, going, (likely, low, high), done.scaled(likely / done.total) if done.total else done)
+    return _single_yield(family, going, (likely, low, high), done.scaled(likely / done.total) if done.total else done)
 
 
 def _curd(family: Family, going: PartInput) -> tuple[PartYield, ...]:

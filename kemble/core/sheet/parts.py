@@ -13,7 +13,7 @@ from kemble.core.cards.ways import WAYS
 from kemble.core.facts.quantity import UNITS, UnitId, grams
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.kitchen.larder import OWN, State, larder
-from kemble.core.kitchen.larder.names import nearest
+from kemble.core.kitchen.larder.names import closest_names
 
 MOST_AMOUNT = 50_000.0  # 50 kg or 50 l: beyond any kitchen this serves
 
@@ -115,7 +115,7 @@ class Line(SheetModel):
     @classmethod
     def _in_the_larder(cls, value: str) -> str:
         if value not in larder() and not value.startswith(OWN):
-            like = nearest(value)
+            like = closest_names(value)
             raise PydanticCustomError(
                 "kemble_ingredient",
                 '"{name}" is not in the larder',

@@ -8,7 +8,7 @@ from typing import Any
 Document = dict[str, Any]
 
 
-def lifted(content: Any) -> Any:
+def upgrade_sheet(content: Any) -> Any:
     """A sheet's document of any version as the newest. What is no sheet, or says no known version, is left as it is."""
     if not isinstance(content, Mapping):
         return content
@@ -18,7 +18,7 @@ def lifted(content: Any) -> Any:
     return result
 
 
-def _from_1(document: Document) -> Document:
+def _upgrade_from_1(document: Document) -> Document:
     """In version 1 what was kept back of a part was a bare share, 0 where nothing was."""
     parts = document.get("parts")
     if isinstance(parts, list | tuple):
@@ -33,4 +33,4 @@ def _part_from_1(part: Any) -> Any:
     return {**part, "kept": {"share": share} if share else None}
 
 
-_LIFTS: dict[int, Callable[[Document], Document]] = {1: _from_1}
+_LIFTS: dict[int, Callable[[Document], Document]] = {1: _upgrade_from_1}

@@ -19,7 +19,7 @@ def perishable(bowl: Bowl) -> bool:
     return any(item.perishable for item in bowl.items)
 
 
-def brought(bowl: Bowl) -> list[str]:
+def cautions_of_ingredients(bowl: Bowl) -> list[str]:
     """The cautions that the ingredients bring, whatever is made of them."""
     tags = {tag for item in bowl.items for tag in item.tags}
     return [*(["spoilage"] if perishable(bowl) else []), *(caution for tag, caution in BROUGHT.items() if tag in tags)]
@@ -29,7 +29,7 @@ def cautions(bowl: Bowl, way: Way, step_cautions: Iterable[str]) -> list[Caution
     """The cautions of a sheet: its way's, its parts', its steps', and what its ingredients bring."""
     ids = [*way.cautions, *step_cautions]
     ids += [c for part in bowl.parts.values() if part.family for c in part.family.cautions]
-    ids += brought(bowl)
+    ids += cautions_of_ingredients(bowl)
     caution = [CAUTIONS[caution_id] for caution_id in dict.fromkeys(ids)]
     holds = allergens(bowl)
     if holds:

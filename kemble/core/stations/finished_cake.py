@@ -34,17 +34,17 @@ def tray_g(calculation: Calculation) -> float:
     return calculation.fact_book.number("whole.g") - coats
 
 
-def whole_of_tray(calculation: Calculation, cooked: Composition) -> None:
+def enter_whole_tray(calculation: Calculation, cooked: Composition) -> None:
     """All of it in its tins. `cooked` is the base once it is done."""
     body = calculation.fact_book.number("mix.cooked_g")
     share = body / cooked.total if cooked.total else 1.0
     parts = [(had, had.rest) for had in ends_in_it(calculation)]
-    _enter(calculation, cooked.scaled(share), body, parts, [])
+    _enter_whole(calculation, cooked.scaled(share), body, parts, [])
     if parts:
         _sweetness(calculation)
 
 
-def whole_of_pieces(calculation: Calculation, cooked: Composition) -> None:
+def enter_whole_pieces(calculation: Calculation, cooked: Composition) -> None:
     """One finished piece, and all of them: the dough of it cooked, and of every part what goes in or on one."""
     fact_book = calculation.fact_book
     if "shape.pieces" not in fact_book:
@@ -60,7 +60,7 @@ def whole_of_pieces(calculation: Calculation, cooked: Composition) -> None:
         if had.role == "filling" and "shape.heart_g" in fact_book and "shape.paste_g" in fact_book:
             each = fact_book.number("shape.paste_g")
         parts.append((had, min(had.rest, each * count)))
-    _enter(
+    _enter_whole(
         calculation,
         cooked.scaled(used),
         fact_book.number("mix.cooked_g") * used,
@@ -80,7 +80,7 @@ def whole_of_pieces(calculation: Calculation, cooked: Composition) -> None:
 _EACH = {"filling": "shape.filling_g", "heart": "shape.heart_g"}
 
 
-def _enter(
+def _enter_whole(
     calculation: Calculation, body: Composition, body_g: float, parts: list[tuple[PartOutput, float]], of: list[str]
 ) -> None:
     fact_book = calculation.fact_book

@@ -40,7 +40,7 @@ class GivenTimeComparison(AnswerModel):
     explains: str = ""
 
 
-def taught(calculation: Calculation, steps: Sequence[StepResult]) -> tuple[GivenTimeComparison, ...]:
+def compare_given_times(calculation: Calculation, steps: Sequence[StepResult]) -> tuple[GivenTimeComparison, ...]:
     """Every taught time that there is something of ours to hold it against."""
     by_id = {step.id: step for step in steps}
     given_time_comparisons = []
@@ -48,13 +48,13 @@ def taught(calculation: Calculation, steps: Sequence[StepResult]) -> tuple[Given
         if of in _HOW:
             given_time_comparisons.append(_HOW[of](calculation, told))
         elif of in by_id:
-            given_time_comparisons.append(_step(calculation, by_id[of], told))
+            given_time_comparisons.append(_compare_step(calculation, by_id[of], told))
     return tuple(
         given_time_comparison for given_time_comparison in given_time_comparisons if given_time_comparison is not None
     )
 
 
-def _step(calculation: Calculation, step: StepResult, told: GivenTime) -> GivenTimeComparison:
+def _compare_step(calculation: Calculation, step: StepResult, told: GivenTime) -> GivenTimeComparison:
     """Any other step: where theirs lies in what ours may be, and what would explain it."""
     says, share = [], None
     if step.between:
@@ -76,11 +76,11 @@ def _step(calculation: Calculation, step: StepResult, told: GivenTime) -> GivenT
         ours_min=step.minutes,
         done_pct=share,
         says=tuple(says),
-        explains=_explained(calculation, step.fact, told.minutes - beside, step.minutes - beside),
+        explains=_explain_difference(calculation, step.fact, told.minutes - beside, step.minutes - beside),
     )
 
 
-def _heat(calculation: Calculation, told: GivenTime) -> GivenTimeComparison | None:
+def _compare_heat(calculation: Calculation, told: GivenTime) -> GivenTimeComparison | None:
     fact_book = calculation.fact_book
     if "heat.done_min" not in fact_book:
         return None
@@ -101,11 +101,11 @@ def _heat(calculation: Calculation, told: GivenTime) -> GivenTimeComparison | No
         ours_min=done,
         done_pct=round(100 * share_of(told.minutes, first, done, latest)),
         says=tuple(says),
-        explains=_explained(calculation, "heat.done_min", told.minutes, done, calculation.kitchen.time_factor),
+        explains=_explain_difference(calculation, "heat.done_min", told.minutes, done, calculation.kitchen.time_factor),
     )
 
 
-def _explained(calculation: Calculation, key: str, minutes: float, done: float, factor: float = 1.0) -> str:
+def _explain_difference(calculation: Calculation, key: str, minutes: float, done: float, factor: float = 1.0) -> str:
     """Which unknown would make our time theirs. `factor`: of the cook's clock on the one that was propagated."""
     if done > 0 and abs(minutes / done - 1) < _SAME:
         return say("The same as ours.")
@@ -122,18 +122,18 @@ def _explained(calculation: Calculation, key: str, minutes: float, done: float, 
             "No one thing that we do not know makes it so much {longer}: they mean something else by done.",
             longer=longer,
         )
-    told = " or ".join(_at(calculation, off, name) for off, name in near)
+    told = " or ".join(_estimate_words(calculation, off, name) for off, name in near)
     return say("So much {longer} it would be with {told}.", longer=longer, told=told)
 
 
-def _at(calculation: Calculation, off: float, name: EstimateId) -> str:
+def _estimate_words(calculation: Calculation, off: float, name: EstimateId) -> str:
     row = calculation.estimates[name]
     value = row.at(off)
     amount = say("{value:.2g} times as usual", value=value) if row.unit == "x" else f"{value:.3g} {row.unit}"
     return say("{words} at {amount} (we take {value:.3g})", words=row.words, amount=amount, value=row.value)
 
 
-def _rest(calculation: Calculation, told: GivenTime) -> GivenTimeComparison | None:
+def _compare_rest(calculation: Calculation, told: GivenTime) -> GivenTimeComparison | None:
     fact_book = calculation.fact_book
     key = "rest.cut_after_min"
     if key not in fact_book:
@@ -154,11 +154,11 @@ def _rest(calculation: Calculation, told: GivenTime) -> GivenTimeComparison | No
         ours_min=ours,
         done_pct=round(100 * share_of(told.minutes, low, ours, high)),
         says=tuple(says),
-        explains=_explained(calculation, by, told.minutes, ours) if school != "overnight" else "",
+        explains=_explain_difference(calculation, by, told.minutes, ours) if school != "overnight" else "",
     )
 
 
-def _soak(calculation: Calculation, told: GivenTime) -> GivenTimeComparison | None:
+def _compare_soak(calculation: Calculation, told: GivenTime) -> GivenTimeComparison | None:
     if calculation.way.base != "grain":
         return None
     grain = calculation.sheet.grain
@@ -180,7 +180,7 @@ def _soak(calculation: Calculation, told: GivenTime) -> GivenTimeComparison | No
 
 
 _HOW: dict[str, Callable[[Calculation, GivenTime], GivenTimeComparison | None]] = {
-    "heat": _heat,
-    "rest": _rest,
-    "soak": _soak,
+    "heat": _compare_heat,
+    "rest": _compare_rest,
+    "soak": _compare_soak,
 }

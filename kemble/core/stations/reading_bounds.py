@@ -49,8 +49,8 @@ def bounds_of(
     calculation: Calculation, key: str | None, stages: Sequence[HeatStageResult], *, has_window: bool
 ) -> ReadingBounds | None:
     """What can be read at a step at which the scale should show the fact `key`; None where anything can."""
-    weight = _weight(calculation, key) if key else None
-    heat = _heat(calculation, stages) if has_window else None
+    weight = _weight_bounds(calculation, key) if key else None
+    heat = _heat_bound(calculation, stages) if has_window else None
     if weight is None and heat is None:
         return None
     least, most, why = weight or (None, None, "")
@@ -58,7 +58,7 @@ def bounds_of(
     return unchecked_model(ReadingBounds, least_g=least, most_g=most, weight=why, most_c=most_c, heat=hot)
 
 
-def _weight(calculation: Calculation, key: str) -> _Range:
+def _weight_bounds(calculation: Calculation, key: str) -> _Range:
     told = calculation.fact_book.number(key)
     if key.startswith("part."):
         return _of_part(calculation, key, told)
@@ -90,7 +90,7 @@ def _of_part(calculation: Calculation, key: str, told: float) -> _Range:
     )
 
 
-def _cooked(calculation: Calculation, key: str, told: float) -> _Range:
+def _cooked_bounds(calculation: Calculation, key: str, told: float) -> _Range:
     """The base when cooked: at least its solids, at most what went in and what steam or water may have brought."""
     pan = _pan_g(calculation, calculation.bowl.base.part.pan) if key == "mix.scale_g" else 0.0
     raw = calculation.fact_book.number("mix.batch_g")
@@ -104,11 +104,11 @@ def _cooked(calculation: Calculation, key: str, told: float) -> _Range:
     )
 
 
-def _batch(calculation: Calculation, key: str, told: float) -> _Range:
+def _batch_bounds(calculation: Calculation, key: str, told: float) -> _Range:
     return 0.5 * told, _SCALES * told, say("its lines weigh {told}", told=calculation.weight(told))
 
 
-def _soaked(calculation: Calculation, key: str, told: float) -> _Range:
+def _soaked_bounds(calculation: Calculation, key: str, told: float) -> _Range:
     dry = calculation.fact_book.number("grain.dry_g")
     return (
         dry,
@@ -117,16 +117,16 @@ def _soaked(calculation: Calculation, key: str, told: float) -> _Range:
     )
 
 
-def _poured(calculation: Calculation, key: str, told: float) -> _Range:
+def _poured_bounds(calculation: Calculation, key: str, told: float) -> _Range:
     return 0.5 * told, 1.6 * told, say("the sheet says {told}", told=calculation.weight(told))
 
 
 _RULES: Mapping[str, Callable[[Calculation, str, float], _Range]] = {
-    "mix.batch_g": _batch,
-    "mix.cooked_g": _cooked,
-    "mix.scale_g": _cooked,
-    "grain.soaked_g": _soaked,
-    "grain.cook_water_g": _poured,
+    "mix.batch_g": _batch_bounds,
+    "mix.cooked_g": _cooked_bounds,
+    "mix.scale_g": _cooked_bounds,
+    "grain.soaked_g": _soaked_bounds,
+    "grain.cook_water_g": _poured_bounds,
 }
 
 
@@ -134,7 +134,7 @@ def _in_pan(calculation: Calculation, pan_g: float) -> str:
     return say(", in a pan of {pan_g}", pan_g=calculation.weight(pan_g)) if pan_g else ""
 
 
-def _heat(calculation: Calculation, stages: Sequence[HeatStageResult]) -> tuple[float, str]:
+def _heat_bound(calculation: Calculation, stages: Sequence[HeatStageResult]) -> tuple[float, str]:
     """The hottest that anything can be in this heat."""
     method = calculation.heated
     if method == "bake":

@@ -35,7 +35,7 @@ def staged_steps(calculation: Calculation, stages: Sequence[HeatStageResult]) ->
         if len(own) < 2:
             steps.append(step)
             continue
-        steps += _steps(calculation, step, own)
+        steps += _steps_of_stages(calculation, step, own)
         last_of[step.id] = steps[-1].id
     return tuple(steps)
 
@@ -46,7 +46,7 @@ def _stages_of(step: Step, stages: Sequence[HeatStageResult]) -> list[HeatStageR
     return [stage for stage in stages if stage.of == "grain" and step.minutes.fact == GRAIN_AHEAD]
 
 
-def _steps(calculation: Calculation, step: Step, stages: Sequence[HeatStageResult]) -> list[Step]:
+def _steps_of_stages(calculation: Calculation, step: Step, stages: Sequence[HeatStageResult]) -> list[Step]:
     fact_book, fact = calculation.fact_book, step.minutes.fact or ""
     short = fact_book.number(fact) - stages[-1].starts_min - stages[-1].minutes if fact in fact_book else 0.0
     steps: list[Step] = []
@@ -60,7 +60,7 @@ def _steps(calculation: Calculation, step: Step, stages: Sequence[HeatStageResul
                 step,
                 id=stage_step(step.id, number),
                 title=f"{step.title}: {stage.name}",
-                words=_words(calculation, step, stage, first=first),
+                words=_stage_words(calculation, step, stage, first=first),
                 minutes=Minutes(fixed=lasts),
                 hands="free" if off else step.hands,
                 after=step.after if first else (StepDependency(steps[-1].id, 0, _AT_MOST_MIN),),
@@ -79,7 +79,7 @@ def _steps(calculation: Calculation, step: Step, stages: Sequence[HeatStageResul
     return steps
 
 
-def _words(calculation: Calculation, step: Step, stage: HeatStageResult, *, first: bool) -> str:
+def _stage_words(calculation: Calculation, step: Step, stage: HeatStageResult, *, first: bool) -> str:
     said = stage.says.rstrip(".") + "." if stage.says else ""
     top_up = (
         say("Top up with {top_up_ml}, boiling.", top_up_ml=calculation.volume(stage.top_up_ml))

@@ -17,10 +17,10 @@ from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.estimates import EstimateId
-from kemble.core.sentences import Words, read, say
+from kemble.core.sentences import Words, say, translate
 from kemble.core.sheet.bowl import Contribution, PartBowl
 from kemble.core.stations.calculation import Calculation
-from kemble.core.stations.cautions import brought
+from kemble.core.stations.cautions import cautions_of_ingredients
 from kemble.core.stations.heat.heat_stages import HeatStageResult
 from kemble.core.stations.reading_bounds import ReadingBounds, bounds_of
 from kemble.core.stations.staged_steps import staged_steps
@@ -146,17 +146,17 @@ class _SheetStep:
 
 def steps_of(calculation: Calculation, stages: Sequence[HeatStageResult]) -> list[StepResult]:
     """The steps in working order, a heat in `stages` as so many. A step left out hands its predecessors on to those that waited for it."""
-    placed = _placed(calculation, staged_steps(calculation, stages))
+    placed = _sheet_steps(calculation, staged_steps(calculation, stages))
     kept = {sheet_step.id: sheet_step for sheet_step in placed if _called_for(sheet_step, calculation)}
-    waits = _waits(placed, kept)
+    waits = _step_waits(placed, kept)
     last = placed[-1].id
     return [
-        _worked(sheet_step, calculation, waits[sheet_step.id], stages, is_last=sheet_step.id == last)
+        _step_result(sheet_step, calculation, waits[sheet_step.id], stages, is_last=sheet_step.id == last)
         for sheet_step in kept.values()
     ]
 
 
-def _placed(calculation: Calculation, way_steps: Sequence[Step]) -> list[_SheetStep]:
+def _sheet_steps(calculation: Calculation, way_steps: Sequence[Step]) -> list[_SheetStep]:
     """The steps of every part that is made here, then the way's own."""
     sheet_steps: list[_SheetStep] = []
     last_of: dict[PartRole, str] = {}
@@ -176,16 +176,18 @@ def _placed(calculation: Calculation, way_steps: Sequence[Step]) -> list[_SheetS
             further = tuple(StepDependency(role) for role in taken if role in last_of)
             waits = replace(step, after=(*step.after, *further)) if further else step
             sheet_steps.append(
-                _SheetStep(names[step.id], waits, role, {**names, **_by_role(last_of)}, is_first=step is first)
+                _SheetStep(
+                    names[step.id], waits, role, {**names, **_last_step_by_role(last_of)}, is_first=step is first
+                )
             )
         last_of[role] = names[bowl.family.steps[-1].id]
     own = own_steps(calculation, way_steps, last_of)
-    names = {**{step.step.id: step.step.id for step in own}, **_by_role(last_of)}
+    names = {**{step.step.id: step.step.id for step in own}, **_last_step_by_role(last_of)}
     sheet_steps.extend(_SheetStep(step.step.id, step.step, None, names, hands_out=step.puts) for step in own)
     return sheet_steps
 
 
-def _by_role(last_of: Mapping[PartRole, str]) -> dict[str, str]:
+def _last_step_by_role(last_of: Mapping[PartRole, str]) -> dict[str, str]:
     return {str(role): step for role, step in last_of.items()}
 
 
@@ -201,7 +203,7 @@ def _joining(bowl: PartBowl, step: str, *, is_first: bool) -> list[PartRole]:
 
 def _called_for(sheet_step: _SheetStep, calculation: Calculation) -> bool:
     step, fact_book = sheet_step.step, calculation.fact_book
-    if any(_school(sheet_step, choice, calculation) not in schools for choice, schools in step.when.items()):
+    if any(_school_followed(sheet_step, choice, calculation) not in schools for choice, schools in step.when.items()):
         return False
     if step.part is not None and step.part not in calculation.bowl.parts:
         return False
@@ -222,7 +224,7 @@ def _kinds(contribution: Contribution) -> tuple[str, ...]:
     return (item.id, item.group, *dry)
 
 
-def _school(sheet_step: _SheetStep, choice: str, calculation: Calculation) -> str:
+def _school_followed(sheet_step: _SheetStep, choice: str, calculation: Calculation) -> str:
     """What is followed: a part's step goes by its part's schools, the way's by the sheet's."""
     if sheet_step.role is None:
         return calculation.schools.get(choice, "")
@@ -231,7 +233,7 @@ def _school(sheet_step: _SheetStep, choice: str, calculation: Calculation) -> st
     return bowl.family.school(bowl.part.schools, choice)
 
 
-def _waits(placed: Sequence[_SheetStep], kept: Mapping[str, _SheetStep]) -> dict[str, list[StepDependency]]:
+def _step_waits(placed: Sequence[_SheetStep], kept: Mapping[str, _SheetStep]) -> dict[str, list[StepDependency]]:
     """What each step waits for. In place of a step that is not called for it waits for what that waited for.
 
     Beside steps that are called for, those further back only keep the order: how long they may lie was said of
@@ -263,7 +265,7 @@ def _fact(sheet_step: _SheetStep) -> str | None:
     return fact.replace("*", sheet_step.role) if fact and sheet_step.role else fact
 
 
-def _minutes(sheet_step: _SheetStep, fact_book: FactBook, kitchen: Kitchen) -> float:
+def _step_minutes(sheet_step: _SheetStep, fact_book: FactBook, kitchen: Kitchen) -> float:
     minutes, fact = sheet_step.step.minutes, _fact(sheet_step)
     pieces = next((fact_book.number(key) for key in ("shape.pieces", "cut.pieces") if key in fact_book), 0.0)
     total = (minutes.fixed + minutes.per_piece * pieces) * kitchen.pace.get(sheet_step.step.id, 1.0)
@@ -272,16 +274,16 @@ def _minutes(sheet_step: _SheetStep, fact_book: FactBook, kitchen: Kitchen) -> f
     return total
 
 
-def _between(sheet_step: _SheetStep, fact_book: FactBook, kitchen: Kitchen) -> MinutesRange | None:
+def _minutes_range(sheet_step: _SheetStep, fact_book: FactBook, kitchen: Kitchen) -> MinutesRange | None:
     key = _fact(sheet_step)
     fact = fact_book.facts.get(key) if key else None
     if fact is None or fact.low is None or fact.high is None or not isinstance(fact.value, float):
         return None
-    beside = _minutes(sheet_step, fact_book, kitchen) - fact.value
+    beside = _step_minutes(sheet_step, fact_book, kitchen) - fact.value
     return unchecked_model(MinutesRange, least=beside + fact.low, most=beside + fact.high)
 
 
-def _listed(sheet_step: _SheetStep, calculation: Calculation) -> list[Contribution]:
+def _ingredients_listed(sheet_step: _SheetStep, calculation: Calculation) -> list[Contribution]:
     """What is to hand: what the card lists; for a part's first step the whole part."""
     step = sheet_step.step
     role = step.lists or (sheet_step.role if sheet_step.role and (sheet_step.is_first or step.lists_groups) else None)
@@ -296,7 +298,7 @@ def _listed(sheet_step: _SheetStep, calculation: Calculation) -> list[Contributi
     return [*listed, *sheet_step.hands_out]
 
 
-def _to_hand(contribution: Contribution, calculation: Calculation) -> IngredientToHand:
+def _ingredient_to_hand(contribution: Contribution, calculation: Calculation) -> IngredientToHand:
     line = contribution.weighed
     density = line.g_per_ml if line else contribution.item.g_per_ml
     near = household(round(contribution.grams, 3), g_per_ml=density, spoons=calculation.shelf.spoons)
@@ -317,15 +319,18 @@ _DONE_IN = {("pound", "pound", "machine"): "machine", ("toast", "puff", "glow"):
 _COLD_C = 12.0  # a soak no warmer than this stands in the fridge
 
 
-def _uses(sheet_step: _SheetStep, calculation: Calculation) -> list[str]:
+def _resources_used(sheet_step: _SheetStep, calculation: Calculation) -> list[str]:
     """What the step stands on: as its card says, or where its school takes it; a steamer on a burner, unless it has a machine of
     its own; and the steamer, pot or pan that the sheet names."""
     uses: list[str] = list(sheet_step.step.uses)
     for (choice, school), thing in _ELSEWHERE.items():
-        if school in sheet_step.step.when.get(choice, ()) and _school(sheet_step, choice, calculation) == school:
+        if (
+            school in sheet_step.step.when.get(choice, ())
+            and _school_followed(sheet_step, choice, calculation) == school
+        ):
             uses = [thing, *(use for use in uses if use != "burner")]
     for (step, choice, school), thing in _DONE_IN.items():
-        if sheet_step.step.id == step and _school(sheet_step, choice, calculation) == school:
+        if sheet_step.step.id == step and _school_followed(sheet_step, choice, calculation) == school:
             uses = [*(use for use in uses if use != "burner"), thing]
     if "glow" in uses:  # a toaster where there is one: the oven is free then
         uses = [use if use != "glow" else "toaster" if calculation.kitchen.toasters else "oven" for use in uses]
@@ -351,7 +356,7 @@ def _uses(sheet_step: _SheetStep, calculation: Calculation) -> list[str]:
     return uses
 
 
-def _target(sheet_step: _SheetStep, fact_book: FactBook) -> WeightTarget | None:
+def _weight_target(sheet_step: _SheetStep, fact_book: FactBook) -> WeightTarget | None:
     """What the scale should show: a fact, or for a part what it weighs when done, with its pan where that is known."""
     key = sheet_step.step.weigh
     if key == "mix.cooked_g" and "mix.scale_g" in fact_book:
@@ -365,12 +370,12 @@ def _target(sheet_step: _SheetStep, fact_book: FactBook) -> WeightTarget | None:
     return unchecked_model(WeightTarget, key=key, label=fact_book.facts[key].label, grams=fact_book.number(key))
 
 
-def _called(sheet_step: _SheetStep, calculation: Calculation) -> str:
+def _part_name(sheet_step: _SheetStep, calculation: Calculation) -> str:
     part = calculation.bowl.parts[sheet_step.role].part if sheet_step.role else None
     return (part.name or part.role) if part else ""
 
 
-def _worked(
+def _step_result(
     sheet_step: _SheetStep,
     calculation: Calculation,
     waits: Sequence[StepDependency],
@@ -379,7 +384,7 @@ def _worked(
     is_last: bool,
 ) -> StepResult:
     step, fact_book = sheet_step.step, calculation.fact_book
-    minutes, target = _minutes(sheet_step, fact_book, calculation.kitchen), _target(sheet_step, fact_book)
+    minutes, target = _step_minutes(sheet_step, fact_book, calculation.kitchen), _weight_target(sheet_step, fact_book)
     window = None
     if step.window:
         # With several loads, one after another, the window is that of the last.
@@ -389,7 +394,7 @@ def _worked(
     return unchecked_model(
         StepResult,
         id=sheet_step.id,
-        title=read(step.title).replace("{name}", _called(sheet_step, calculation)),
+        title=translate(step.title).replace("{name}", _part_name(sheet_step, calculation)),
         words=step.words,
         asks=step.asks,
         minutes=minutes,
@@ -397,24 +402,27 @@ def _worked(
         hands=step.hands,
         work=step.work,
         tools=list(step.tools),
-        uses=_uses(sheet_step, calculation),
+        uses=_resources_used(sheet_step, calculation),
         after=[unchecked_model(StepWait, step=a.step, at_least=a.at_least, at_most=a.at_most) for a in waits],
         cue=CueResult(**{name: getattr(step.cue, name) for name in CueResult.model_fields}) if step.cue else None,
-        between=_between(sheet_step, fact_book, calculation.kitchen),
+        between=_minutes_range(sheet_step, fact_book, calculation.kitchen),
         window=window,
-        hangs=_hangs(calculation, step.window[1] if step.window else _fact(sheet_step)),
+        hangs=_sensitivities(calculation, step.window[1] if step.window else _fact(sheet_step)),
         target=target,
-        to_hand=[_to_hand(contribution, calculation) for contribution in _listed(sheet_step, calculation)],
-        cautions=list(dict.fromkeys((*step.cautions, *(brought(calculation.bowl) if is_last else ())))),
+        to_hand=[
+            _ingredient_to_hand(contribution, calculation)
+            for contribution in _ingredients_listed(sheet_step, calculation)
+        ],
+        cautions=list(dict.fromkeys((*step.cautions, *(cautions_of_ingredients(calculation.bowl) if is_last else ())))),
         rhythm=unchecked_model(RhythmResult, every_s=step.rhythm.every_s, says=step.rhythm.says)
         if step.rhythm
         else None,
-        count=_count(step, fact_book),
+        count=_count_result(step, fact_book),
         bounds=bounds_of(calculation, target.key if target else None, stages, has_window=window is not None),
     )
 
 
-def _hangs(calculation: Calculation, key: str | None) -> dict[EstimateId, float]:
+def _sensitivities(calculation: Calculation, key: str | None) -> dict[EstimateId, float]:
     spread = calculation.spreads.get(key or "")
     if spread is None:
         return {}
@@ -424,7 +432,7 @@ def _hangs(calculation: Calculation, key: str | None) -> dict[EstimateId, float]
     }
 
 
-def _count(step: Step, fact_book: FactBook) -> CountResult | None:
+def _count_result(step: Step, fact_book: FactBook) -> CountResult | None:
     """What its card has counted; of what goes by the piece, the pieces."""
     if step.count:
         return unchecked_model(CountResult, of=step.count.of, what=step.count.what)

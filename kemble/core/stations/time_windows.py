@@ -48,7 +48,7 @@ class Sensitivity(AnswerModel):
 HEAT_WINDOW = "heat.done_min"
 
 
-def windowed(calculation: Calculation, solve: Solve, which: Sequence[EstimateId]) -> Spread | None:
+def enter_heat_window(calculation: Calculation, solve: Solve, which: Sequence[EstimateId]) -> Spread | None:
     """The window of the way's heat in minutes on the cook's clock. None when it has no end."""
     factor = calculation.kitchen.time_factor
     found_spread = spread(solve, calculation.estimates, which, together=calculation.kitchen.go_together)
@@ -60,7 +60,7 @@ def windowed(calculation: Calculation, solve: Solve, which: Sequence[EstimateId]
     )
 
 
-def hangs_of_heat(calculation: Calculation) -> list[Sensitivity]:
+def heat_sensitivities(calculation: Calculation) -> list[Sensitivity]:
     """What the window of the way's heat hangs on, the most first; empty before it has one."""
     window, factor = calculation.spreads.get(HEAT_WINDOW), calculation.kitchen.time_factor
     hangs: list[Sensitivity] = []
@@ -85,13 +85,13 @@ def hangs_of_heat(calculation: Calculation) -> list[Sensitivity]:
                 narrow_words=does,
                 takes_min=takes,
                 becomes_min=share.left * factor,
-                tastes=_tastes(share.id, row),
+                tastes=_doneness_preferences(share.id, row),
             )
         )
     return hangs
 
 
-def _tastes(name: EstimateId, row: Estimate) -> tuple[DonenessPreference, ...]:
+def _doneness_preferences(name: EstimateId, row: Estimate) -> tuple[DonenessPreference, ...]:
     if name not in TASTES:
         return ()
     low, high = ((end / row.value) ** row.after for end in (row.low, row.high))
@@ -101,7 +101,7 @@ def _tastes(name: EstimateId, row: Estimate) -> tuple[DonenessPreference, ...]:
     )
 
 
-def timed(
+def enter_with_range(
     calculation: Calculation,
     key: str,
     says: str,
@@ -138,7 +138,7 @@ def timed(
     )
 
 
-def scaled(value: float, *by: EstimateId) -> Solve:
+def scaled_by_estimates(value: float, *by: EstimateId) -> Solve:
     """A value that goes with the product of what multiplies it."""
 
     def solve(of: Mapping[EstimateId, float]) -> float:

@@ -12,7 +12,7 @@ from kemble.core.cards.card_parts import Minutes, Step, StepDependency
 from kemble.core.cards.parts import RESTS
 from kemble.core.cards.placing_steps import PLACING
 from kemble.core.facts.vocabulary import PartRole
-from kemble.core.sentences import read
+from kemble.core.sentences import translate
 from kemble.core.sheet.bowl import Contribution, PartOutput
 from kemble.core.sheet.parts import Part
 from kemble.core.stations.calculation import Calculation
@@ -45,8 +45,8 @@ def own_steps(calculation: Calculation, steps: Sequence[Step], last_of: Mapping[
     """
     moved = {role for role, bowl in calculation.bowl.parts.items() if _is_moved(calculation, bowl.part)}
     named = {after.step for step in steps for after in step.after} - moved
-    puts = _puts(calculation, [step.id for step in steps], last_of, named)
-    joins = _joins(calculation, last_of, named, {put.own.step.id for put in puts})
+    puts = _placing_steps(calculation, [step.id for step in steps], last_of, named)
+    joins = _joining_parts(calculation, last_of, named, {put.own.step.id for put in puts})
     settled = named.union(*joins.values(), *({after.step for after in put.own.step.after} for put in puts))
     own_step: list[OwnStep] = []
     for step in steps:
@@ -75,7 +75,7 @@ def own_steps(calculation: Calculation, steps: Sequence[Step], last_of: Mapping[
     return own_step
 
 
-def _joins(
+def _joining_parts(
     calculation: Calculation, last_of: Mapping[PartRole, str], named: set[str], puts: set[str]
 ) -> dict[str, list[PartRole]]:
     """By step of the way: the parts that go into the base at it, and those whose place names it."""
@@ -95,19 +95,19 @@ def _joins(
     return joins
 
 
-def _puts(
+def _placing_steps(
     calculation: Calculation, steps: Sequence[str], last_of: Mapping[PartRole, str], named: set[str]
 ) -> list[_PlacingStep]:
     placings = []
     for role in last_of:
         for i, had in enumerate(calculation.bowl.parts[role].outputs):
             if had.rest > 0 and not (i == 0 and role in named):
-                put = _put(steps, had, f"put-{role}" if i == 0 else f"put-{role}-{had.made.output.id}")
+                put = _placing_step(steps, had, f"put-{role}" if i == 0 else f"put-{role}-{had.made.output.id}")
                 placings += [put] if put else []
     return sorted(placings, key=lambda put: put.at)
 
 
-def _put(steps: Sequence[str], had: PartOutput, step_id: str) -> _PlacingStep | None:
+def _placing_step(steps: Sequence[str], had: PartOutput, step_id: str) -> _PlacingStep | None:
     """The step for an output that goes in or on the whole; None for what goes elsewhere."""
     place = had.place
     if place.to != "whole" or place.where is None:
@@ -116,7 +116,7 @@ def _put(steps: Sequence[str], had: PartOutput, step_id: str) -> _PlacingStep | 
     name = had.item.name[:1].lower() + had.item.name[1:]
     step = Step(
         step_id,
-        read(card.title).format(name=name),
+        translate(card.title).format(name=name),
         card.words,
         Minutes(card.minutes),
         "held",

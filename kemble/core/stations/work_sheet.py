@@ -21,14 +21,14 @@ from kemble.core.stations.calculation import Advice, Calculation, StandsIn
 from kemble.core.stations.cautions import allergens, cautions
 from kemble.core.stations.cut.cut import CutDrawing, cut
 from kemble.core.stations.cut.rest import Cooling, rest
-from kemble.core.stations.finished_cake import whole_of_pieces, whole_of_tray
-from kemble.core.stations.given_times import GivenTimeComparison, taught
+from kemble.core.stations.finished_cake import enter_whole_pieces, enter_whole_tray
+from kemble.core.stations.given_times import GivenTimeComparison, compare_given_times
 from kemble.core.stations.heat.core_curve import CoreCurve, core_curve
 from kemble.core.stations.heat.doneness_checks import DonenessCheck, checks
 from kemble.core.stations.heat.finishes import finishing
 from kemble.core.stations.heat.heat import NOT_HEATED, HeatDrawing, heat
-from kemble.core.stations.heat.heat_stages import HeatStageResult, stands_min
-from kemble.core.stations.heat.other_times import durations
+from kemble.core.stations.heat.heat_stages import HeatStageResult, minutes_after_open_stage
+from kemble.core.stations.heat.other_times import enter_other_times
 from kemble.core.stations.mix.grain import GrainResult
 from kemble.core.stations.mix.line_results import LineResult
 from kemble.core.stations.mix.mix import MixDrawing, advise_limits, mix
@@ -36,7 +36,7 @@ from kemble.core.stations.mix.part_yields import PartResult
 from kemble.core.stations.shape.pieces import BallDrawing
 from kemble.core.stations.shape.shape import TinDrawing, shape
 from kemble.core.stations.steps import StepResult, steps_of
-from kemble.core.stations.time_windows import Sensitivity, hangs_of_heat
+from kemble.core.stations.time_windows import Sensitivity, heat_sensitivities
 
 SUM_OF_STEPS = "sum over the steps"
 
@@ -86,16 +86,16 @@ def work(sheet: Sheet, kitchen: Kitchen, weighed: Mapping[str, float] | None = N
     What cannot be worked out (a line that cannot be weighed here, a tin smaller than its batter) stands in `problems`,
     and the facts before it are there. A fault of ours raises as it is.
     """
-    return _worked(sheet, kitchen, weighed or {})[0]
+    return _work(sheet, kitchen, weighed or {})[0]
 
 
 @computes
-def sensed(sheet: Sheet, kitchen: Kitchen) -> tuple[WorkResult, dict[str, Spread]]:
+def work_with_spreads(sheet: Sheet, kitchen: Kitchen) -> tuple[WorkResult, dict[str, Spread]]:
     """work(), and with it what every time and amount that is told with a range hangs on, by its key."""
-    return _worked(sheet, kitchen, {})
+    return _work(sheet, kitchen, {})
 
 
-def _worked(sheet: Sheet, kitchen: Kitchen, weighed: Mapping[str, float]) -> tuple[WorkResult, dict[str, Spread]]:
+def _work(sheet: Sheet, kitchen: Kitchen, weighed: Mapping[str, float]) -> tuple[WorkResult, dict[str, Spread]]:
     """The stations in working order, each reading the facts before it, and what each hands on put together."""
     shelf = Shelf(kitchen)
     try:
@@ -105,11 +105,11 @@ def _worked(sheet: Sheet, kitchen: Kitchen, weighed: Mapping[str, float]) -> tup
     calculation = Calculation(sheet, kitchen, shelf, bowl, weighed)
     mixed = mix(calculation)
     if sheet.in_tray:
-        whole_of_tray(calculation, mixed.cooked)
+        enter_whole_tray(calculation, mixed.cooked)
     shaped = shape(calculation, mixed)
     form = shaped.drawing if shaped.drawing and shaped.drawing.is_possible else None
     if form and not sheet.in_tray:
-        whole_of_pieces(calculation, mixed.cooked)
+        enter_whole_pieces(calculation, mixed.cooked)
     heated = heat(calculation, mixed.heated, mixed.shaped, shaped.filling, form) if form else NOT_HEATED
     cooling, cut_drawing = None, None
     if form and heated.own:
@@ -117,12 +117,16 @@ def _worked(sheet: Sheet, kitchen: Kitchen, weighed: Mapping[str, float]) -> tup
         if isinstance(form, TinDrawing):
             cut_drawing = cut(calculation, mixed, form)
         finishing(calculation, mixed.shaped)
-        durations(calculation, heated.stands_in)
+        enter_other_times(calculation, heated.stands_in)
     advise_limits(calculation)
     steps = [] if calculation.problems else steps_of(calculation, heated.stages)
     looks = checks(calculation.fact_book)
-    times = list(taught(calculation, steps))
-    core = core_curve(heated.own.curve, calculation.fact_book, stands_min(heated.stages)) if heated.own else None
+    times = list(compare_given_times(calculation, steps))
+    core = (
+        core_curve(heated.own.curve, calculation.fact_book, minutes_after_open_stage(heated.stages))
+        if heated.own
+        else None
+    )
     _enter_hands(calculation, steps)
     result = unchecked_model(
         WorkResult,
@@ -145,7 +149,7 @@ def _worked(sheet: Sheet, kitchen: Kitchen, weighed: Mapping[str, float]) -> tup
         grain=mixed.grain,
         core=core,
         stages=list(heated.stages),
-        hangs=hangs_of_heat(calculation),
+        hangs=heat_sensitivities(calculation),
         taught=times,
         cooling=cooling,
         stands_in=heated.stands_in,

@@ -20,23 +20,23 @@ _MACHINES = (
 _PROGRAMS = (("Edg", "Edge"), ("Firefox", "Firefox"), ("FxiOS", "Firefox"), ("Chrom", "Chrome"), ("CriOS", "Chrome"), ("Safari", "Safari"))  # fmt: skip
 
 
-def called(agent: str) -> str:
+def browser_name(agent: str) -> str:
     """A browser's name for people: "Firefox on Android"."""
     program = next((name for mark, name in _PROGRAMS if mark in agent), say("a browser"))
     machine = next((name for mark, name in _MACHINES if mark in agent), "")
     return say("{program} on {machine}", program=program, machine=machine) if machine else program
 
 
-def note(request: HttpRequest, user: User, now: datetime) -> None:
+def record_browser(request: HttpRequest, user: User, now: datetime) -> None:
     """A browser that has just come in."""
     if request.session.session_key is None:
         request.session.save()
-    seen(request, user, now)
+    mark_browser_used(request, user, now)
 
 
-def seen(request: HttpRequest, user: User, now: datetime) -> None:
+def mark_browser_used(request: HttpRequest, user: User, now: datetime) -> None:
     """A browser that is in, used on this day; one from before they were listed is listed from now on."""
-    name = called(request.META.get("HTTP_USER_AGENT", ""))
+    name = browser_name(request.META.get("HTTP_USER_AGENT", ""))
     with writing():
         Browser.objects.update_or_create(
             session_key=request.session.session_key,
@@ -73,6 +73,6 @@ def send_all_away_but(request: HttpRequest, user: User, before: str | None) -> N
         Browser.objects.filter(session_key=before).update(session_key=request.session.session_key)
 
 
-def left(session_key: str | None) -> None:
+def forget_browser(session_key: str | None) -> None:
     with writing():
         Browser.objects.filter(session_key=session_key).delete()

@@ -11,7 +11,7 @@ from django.core.exceptions import ValidationError
 
 from kemble.core.facts.problems import refuse
 from kemble.core.sentences import say
-from kemble.server.accounts.name_lookalikes import is_name, like
+from kemble.server.accounts.name_lookalikes import is_name, name_it_resembles
 from kemble.server.accounts.roles import Role
 from kemble.server.accounts.sign_in_keys import digest_of, fresh_key
 from kemble.server.models import Browser, Invitation, KitchenRecord, Member
@@ -57,7 +57,7 @@ def invitation_of(key: str, now: datetime) -> Invitation:
     return invitation
 
 
-def take(key: str, name: str, password: str, now: datetime) -> User:
+def accept_invitation(key: str, name: str, password: str, now: datetime) -> User:
     """Come into the household by an invitation, under a name and a password of one's own."""
     invitation_of(key, now)
     user = User(username=name)
@@ -70,7 +70,7 @@ def take(key: str, name: str, password: str, now: datetime) -> User:
     user.set_password(good_password(password, user))
     with writing():
         invitation = invitation_of(key, now)
-        taken = like(name, User.objects.values_list("username", flat=True))
+        taken = name_it_resembles(name, User.objects.values_list("username", flat=True))
         if taken is not None:
             refuse("name", say("is taken, or reads like “{taken}”", taken=taken), say("another one"))
         user.save()

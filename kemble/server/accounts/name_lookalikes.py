@@ -37,7 +37,7 @@ def skeleton(name: str) -> str:
     return "".join(map(_prototype, folded(once)))
 
 
-def like(name: str, others: Iterable[str]) -> str | None:
+def name_it_resembles(name: str, others: Iterable[str]) -> str | None:
     """Which of the others it may be taken for."""
     own, bare = folded(name), skeleton(name)
     return next((other for other in others if folded(other) == own or skeleton(other) == bare), None)

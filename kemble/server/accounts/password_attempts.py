@@ -51,7 +51,7 @@ def known_browser(request: HttpRequest) -> KnownBrowser:
     return KnownBrowser(browser[:32], tuple(int(user) for user in users if user.isdigit()))
 
 
-def remember(request: HttpRequest, response: HttpResponse, user: User) -> None:
+def remember_browser(request: HttpRequest, response: HttpResponse, user: User) -> None:
     """Know this browser again as one on which this user has signed in. It keeps its id, and so its counts."""
     known = known_browser(request)
     users = [*(other for other in known.users if other != user.pk), user.pk][-_MAX_USERS:]
@@ -77,7 +77,7 @@ def enter_attempt(request: HttpRequest, username: str, now: datetime) -> datetim
     browser, account = known_browser(request), account_digest(username)
     user = User.objects.filter(username=username).only("pk").first()
     own = user is not None and user.pk in browser.users
-    address = _address(request)
+    address = _client_address(request)
     with writing():
         PasswordAttempt.objects.filter(at__lt=now - FORGOTTEN_AFTER).delete()
         rows = PasswordAttempt.objects.filter(on_own_browser=own)
@@ -98,11 +98,11 @@ def forgive(request: HttpRequest, username: str) -> None:
     browser, account = known_browser(request), account_digest(username)
     with writing():
         own = PasswordAttempt.objects.filter(account=account)
-        place = Q(address=_address(request), on_own_browser=False)
+        place = Q(address=_client_address(request), on_own_browser=False)
         own.filter(place | Q(browser=browser.id) if browser.id else place).delete()
 
 
-def _address(request: HttpRequest) -> str:
+def _client_address(request: HttpRequest) -> str:
     return str(request.META.get("REMOTE_ADDR", ""))[:60]
 
 

@@ -110,7 +110,7 @@ MAY: Mapping[str, frozenset[Role]] = {
 }
 
 
-def may(role: Role, operation: str) -> bool:
+def role_may(role: Role, operation: str) -> bool:
     """Whether an operation ("GET /runs/{run_id}") is for somebody of that role."""
     return role in MAY.get(operation, _COOKS)
 

@@ -19,7 +19,7 @@ def is_on(user: User) -> bool:
     return SecondFactor.objects.filter(user=user, on=True).exists()
 
 
-def begin(user: User) -> SecondFactor:
+def begin_second_factor(user: User) -> SecondFactor:
     """A new secret, not on before a code of it was right."""
     with writing():
         second_factor, _ = SecondFactor.objects.update_or_create(
@@ -28,7 +28,7 @@ def begin(user: User) -> SecondFactor:
     return second_factor
 
 
-def address(factor: SecondFactor) -> str:
+def otpauth_address(factor: SecondFactor) -> str:
     """What a phone reads the secret from."""
     return pyotp.TOTP(factor.secret).provisioning_uri(name=factor.user.username, issuer_name=_ISSUER)
 

@@ -45,7 +45,7 @@ from kemble.server.api import (
 from kemble.server.api.body_parser import CleanParser
 from kemble.server.api.error_responses import TOKEN_LOST, ConflictRefusal, GoneRefusal, Refusal, refusal
 from kemble.server.api.permissions import HouseholdAuth, RoleForbidden
-from kemble.server.web.error_response import stumbled
+from kemble.server.web.error_response import fault_response
 
 
 class KembleAPI(NinjaAPI):
@@ -149,13 +149,13 @@ def _conflict(request: HttpRequest, error: Any) -> HttpResponse:
 
 
 @api.exception_handler(GoneRefusal)
-def _gone(request: HttpRequest, error: Any) -> HttpResponse:
+def _answer_gone(request: HttpRequest, error: Any) -> HttpResponse:
     return refusal([Problem(path="address", says=str(error), accepts=say("it again, once it is brought back"))], 410)
 
 
 @api.exception_handler(Exception)
-def _stumbled(request: HttpRequest, error: Any) -> HttpResponse:
-    return stumbled(request, error)
+def _answer_fault(request: HttpRequest, error: Any) -> HttpResponse:
+    return fault_response(request, error)
 
 
 @api.exception_handler(Http404)

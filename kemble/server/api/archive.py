@@ -18,7 +18,7 @@ from pydantic import BaseModel, Field
 
 from kemble.core.facts.problems import Problem, refuse
 from kemble.core.sentences import Words, say
-from kemble.server.api.request_body import RequestBody, asking
+from kemble.server.api.request_body import RequestBody, kitchen_of_request
 from kemble.server.exports import archive_jobs
 from kemble.server.exports.archive import MOST_BYTES, write_archive
 from kemble.server.exports.archive_jobs import ArchiveJob, How, State
@@ -62,16 +62,16 @@ class TakeArchive(RequestBody):
 @router.get("/archive", response={200: None})
 def archive(request: HttpRequest) -> HttpResponse:
     """The whole kitchen as one file: settings, sheets with their revisions, occasions, batches, log, pictures."""
-    kitchen, now = asking(request), timezone.now()
+    kitchen, now = kitchen_of_request(request), timezone.now()
     out = tempfile.SpooledTemporaryFile(max_size=_IN_MEMORY)  # noqa: SIM115  # the answer closes it
     write_archive(kitchen, out, now)
     out.seek(0)
     return FileResponse(  # type: ignore[return-value]
-        out, as_attachment=True, filename=_name(now), content_type="application/zip"
+        out, as_attachment=True, filename=_archive_name(now), content_type="application/zip"
     )
 
 
-def _name(now: datetime) -> str:
+def _archive_name(now: datetime) -> str:
     return f"kemble-{now:%Y-%m-%d}.zip"
 
 
@@ -112,7 +112,7 @@ def read(request: HttpRequest, file: File[UploadedFile]) -> StagedArchive:
             say("is {megabytes:.0f} MB large", megabytes=(file.size or 0) / 2**20),
             say("at most {most_bytes} MB", most_bytes=MOST_BYTES // 2**20),
         )
-    return _staged(archive_jobs.begin_reading(asking(request), _own_handle(file), timezone.now()))
+    return _staged(archive_jobs.begin_reading(kitchen_of_request(request), _own_handle(file), timezone.now()))
 
 
 def _own_handle(file: UploadedFile) -> IO[bytes]:
@@ -125,13 +125,13 @@ def _own_handle(file: UploadedFile) -> IO[bytes]:
 @router.get("/archive/staged/{archive_id}", response={200: StagedArchive})
 def look(request: HttpRequest, archive_id: str) -> StagedArchive:
     """How far it is, what it holds beside what is here, and what came in."""
-    return _staged(_job(asking(request), archive_id))
+    return _staged(_job(kitchen_of_request(request), archive_id))
 
 
 @router.post("/archive/staged/{archive_id}/take", response={200: StagedArchive})
 def take(request: HttpRequest, archive_id: str, take_archive: TakeArchive) -> StagedArchive:
     """Put it in: beside what is here, as much as was chosen; or in its place, after a backup. Asked twice it is done once."""
-    kitchen = asking(request)
+    kitchen = kitchen_of_request(request)
     job = _job(kitchen, archive_id)
     if take_archive.how == "beside" and not take_archive.groups:
         refuse("groups", say("are none"), ", ".join(GROUPS))
@@ -142,5 +142,5 @@ def take(request: HttpRequest, archive_id: str, take_archive: TakeArchive) -> St
 @router.delete("/archive/staged/{archive_id}", response={204: None})
 def call_off(request: HttpRequest, archive_id: str) -> Status[None]:
     """Call it off: nothing of it stays."""
-    archive_jobs.call_off(_job(asking(request), archive_id))
+    archive_jobs.call_off(_job(kitchen_of_request(request), archive_id))
     return Status(204, None)

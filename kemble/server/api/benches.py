@@ -23,12 +23,12 @@ from kemble.core.run.weigh_out import (
     check_mark,
     eye_of,
 )
-from kemble.server.api.error_responses import answer
-from kemble.server.api.request_body import MOST_NUMBER, WriteBody, asking, number_of
+from kemble.server.api.error_responses import model_response
+from kemble.server.api.request_body import MOST_NUMBER, WriteBody, kitchen_of_request, number_of
 from kemble.server.api.sheets import sheet_of
 from kemble.server.models import Bench, BenchMark
 from kemble.server.storage.fair_lock import writing
-from kemble.server.storage.idempotency import keep_receipt, receipt_of
+from kemble.server.storage.idempotency import store_answer, stored_answer
 
 router = Router(tags=["benches"])
 _DAYS = 60  # of practice that are shown
@@ -60,18 +60,18 @@ class EyeDay(BaseModel):
     eye: GuessAccuracy
 
 
-def opened(bench: Bench) -> HttpResponse:
+def bench_response(bench: Bench) -> HttpResponse:
     setup = bench.settings
     body = unchecked_model(
         BenchOpen, id=bench.pk, sheet=bench.sheet_id, began=bench.began, setup=setup, state=bench_of(setup, bench.log)
     )
-    return answer(body)
+    return model_response(body)
 
 
 @router.get("/benches", response={200: list[BenchCard]})
 def benches(request: HttpRequest, sheet: Annotated[int, Query(ge=1, le=MOST_NUMBER)]) -> list[BenchCard]:
     """The newest benches of a sheet."""
-    rows = asking(request).benches.filter(sheet=sheet).prefetch_related("marks")[:_MOST_CARDS]
+    rows = kitchen_of_request(request).benches.filter(sheet=sheet).prefetch_related("marks")[:_MOST_CARDS]
     return [
         BenchCard(id=bench.pk, began=bench.began, setup=bench.settings, state=bench_of(bench.settings, bench.log))
         for bench in rows
@@ -80,40 +80,40 @@ def benches(request: HttpRequest, sheet: Annotated[int, Query(ge=1, le=MOST_NUMB
 
 @router.post("/benches", response={200: BenchOpen})
 def new_bench(request: HttpRequest, new_bench: NewBench) -> HttpResponse:
-    kitchen = asking(request)
+    kitchen = kitchen_of_request(request)
     record = sheet_of(kitchen, new_bench.sheet)
     setup = new_bench.setup
     with writing():
-        sent = receipt_of(kitchen, new_bench.uid, "bench")
+        sent = stored_answer(kitchen, new_bench.uid, "bench")
         if sent:
-            return opened(kitchen.benches.get(pk=sent.number))
+            return bench_response(kitchen.benches.get(pk=sent.number))
         bench = kitchen.benches.create(sheet=record, setup=setup.model_dump(mode="json"), drill=setup.drill)
-        keep_receipt(kitchen, new_bench.uid, "bench", bench.pk)
-    return opened(bench)
+        store_answer(kitchen, new_bench.uid, "bench", bench.pk)
+    return bench_response(bench)
 
 
 @router.get("/benches/{int:bench_id}", response={200: BenchOpen})
 def open_bench(request: HttpRequest, bench_id: int) -> HttpResponse:
-    return opened(get_object_or_404(asking(request).benches, pk=bench_id))
+    return bench_response(get_object_or_404(kitchen_of_request(request).benches, pk=bench_id))
 
 
 @router.post("/benches/{int:bench_id}/marks", response={200: BenchOpen})
 def new_mark(request: HttpRequest, bench_id: int, new_mark: MarkContent) -> HttpResponse:
     """Add a mark. The same uid twice is one mark, so that a page may send again what it is unsure of."""
-    bench = get_object_or_404(asking(request).benches, pk=bench_id)
+    bench = get_object_or_404(kitchen_of_request(request).benches, pk=bench_id)
     mark = BenchMarkEvent.model_validate({**new_mark.model_dump(), "at": timezone.now()})
     with writing():  # what a mark may be depends on those before it
         log = bench.log
         if all(bench_mark_event.uid != mark.uid for bench_mark_event in log):
             check_mark(bench.settings, log, mark)
             BenchMark.objects.create(bench=bench, uid=mark.uid, at=mark.at, document=mark.document)
-    return opened(bench)
+    return bench_response(bench)
 
 
 @router.get("/eye", response={200: list[EyeDay]})
 def eye(request: HttpRequest) -> list[EyeDay]:
     """Bias and spread of the guesses, a day each on the kitchen's own calendar, oldest first."""
-    kitchen = asking(request)
+    kitchen = kitchen_of_request(request)
     zone = kitchen.settings.zone
     since = timezone.now() - timedelta(days=_DAYS)
     by_day: dict[str, list[WeighedPiece]] = {}

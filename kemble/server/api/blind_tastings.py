@@ -26,11 +26,11 @@ from kemble.core.log.blind_tasting import (
 )
 from kemble.core.sentences import Words, say
 from kemble.server.accounts.roles import Role
-from kemble.server.api.request_body import WriteBody, asking, member_of
+from kemble.server.api.request_body import WriteBody, kitchen_of_request, member_of
 from kemble.server.models import BlindTasting
 from kemble.server.storage.fair_lock import writing
-from kemble.server.storage.idempotency import keep_receipt, receipt_of
-from kemble.server.storage.trash import drop
+from kemble.server.storage.idempotency import store_answer, stored_answer
+from kemble.server.storage.trash import throw_away
 
 router = Router(tags=["splits"])
 
@@ -70,8 +70,8 @@ class BlindTastingDetail(BaseModel):
     served: ServedTasting | None
 
 
-def _opened(request: HttpRequest, row: BlindTasting) -> BlindTastingDetail:
-    split, answers = _said(row)
+def _tasting_detail(request: HttpRequest, row: BlindTasting) -> BlindTastingDetail:
+    split, answers = _design_and_answers(row)
     cups, me = cups_of(split), _by(request)
     knows = _may_know(request, split, answers)
     return BlindTastingDetail(
@@ -102,7 +102,7 @@ def _by(request: HttpRequest) -> str:
     return str(member.pk) if member.role == Role.TASTER else ""
 
 
-def _said(row: BlindTasting) -> tuple[BlindTastingDesign, list[StoredAnswer]]:
+def _design_and_answers(row: BlindTasting) -> tuple[BlindTastingDesign, list[StoredAnswer]]:
     return BlindTastingDesign.model_validate(row.document), [
         StoredAnswer.model_validate(answer) for answer in row.answers
     ]
@@ -111,8 +111,8 @@ def _said(row: BlindTasting) -> tuple[BlindTastingDesign, list[StoredAnswer]]:
 @router.get("/splits", response={200: list[BlindTastingCard]})
 def splits(request: HttpRequest) -> list[BlindTastingCard]:
     blind_tasting_cards = []
-    for row in BlindTasting.objects.filter(kitchen=asking(request))[:50]:
-        split, answers = _said(row)
+    for row in BlindTasting.objects.filter(kitchen=kitchen_of_request(request))[:50]:
+        split, answers = _design_and_answers(row)
         says = (
             verdict(split, answers).says
             if _may_know(request, split, answers)
@@ -124,20 +124,20 @@ def splits(request: HttpRequest) -> list[BlindTastingCard]:
 
 @router.post("/splits", response={200: BlindTastingDetail})
 def new_split(request: HttpRequest, new_split: NewBlindTasting) -> BlindTastingDetail:
-    kitchen, split = asking(request), new_split.split
+    kitchen, split = kitchen_of_request(request), new_split.split
     with writing():
-        sent = receipt_of(kitchen, new_split.uid, "split")
+        sent = stored_answer(kitchen, new_split.uid, "split")
         if sent:
-            return _opened(request, BlindTasting.everything.get(pk=sent.number))
+            return _tasting_detail(request, BlindTasting.everything.get(pk=sent.number))
         title = new_split.title.strip() or say("{a} or {b}", a=split.a, b=split.b)
         row = BlindTasting.objects.create(kitchen=kitchen, title=title[:120], document=split.model_dump(mode="json"))
-        keep_receipt(kitchen, new_split.uid, "split", row.pk)
-    return _opened(request, row)
+        store_answer(kitchen, new_split.uid, "split", row.pk)
+    return _tasting_detail(request, row)
 
 
 @router.get("/splits/{int:split_id}", response={200: BlindTastingDetail})
 def open_split(request: HttpRequest, split_id: int) -> BlindTastingDetail:
-    return _opened(request, get_object_or_404(BlindTasting, pk=split_id, kitchen=asking(request)))
+    return _tasting_detail(request, get_object_or_404(BlindTasting, pk=split_id, kitchen=kitchen_of_request(request)))
 
 
 @router.post("/splits/{int:split_id}/answers", response={200: BlindTastingDetail})
@@ -146,8 +146,8 @@ def answer_split(request: HttpRequest, split_id: int, answer: TasterAnswer) -> B
     those who do so aloud."""
     by = _by(request)
     with writing():
-        row = get_object_or_404(BlindTasting, pk=split_id, kitchen=asking(request))
-        split, answers = _said(row)
+        row = get_object_or_404(BlindTasting, pk=split_id, kitchen=kitchen_of_request(request))
+        split, answers = _design_and_answers(row)
         cups = cups_of(split)
         if answer.taster > len(cups):
             refuse(
@@ -165,11 +165,13 @@ def answer_split(request: HttpRequest, split_id: int, answer: TasterAnswer) -> B
             stored_answer.model_dump() for stored_answer in (*(a for a in answers if a.taster != answer.taster), given)
         ]
         BlindTasting.objects.filter(pk=row.pk).update(answers=row.answers)
-    return _opened(request, row)
+    return _tasting_detail(request, row)
 
 
 @router.delete("/splits/{int:split_id}", response={204: None})
 def drop_split(request: HttpRequest, split_id: int) -> Status[None]:
     """Throw it away. It can be brought back."""
-    drop(get_object_or_404(BlindTasting.everything, pk=split_id, kitchen=asking(request)), timezone.now())
+    throw_away(
+        get_object_or_404(BlindTasting.everything, pk=split_id, kitchen=kitchen_of_request(request)), timezone.now()
+    )
     return Status(204, None)

@@ -16,7 +16,7 @@ from pydantic import BaseModel, Field
 
 from kemble.core.facts.problems import refuse
 from kemble.core.sentences import say
-from kemble.server.api.request_body import MOST_NUMBER, RequestBody, asking
+from kemble.server.api.request_body import MOST_NUMBER, RequestBody, kitchen_of_request
 from kemble.server.devices import probes, scales
 from kemble.server.devices.kitchen_devices import Device
 from kemble.server.devices.poller import DevicePoller, Listener
@@ -61,7 +61,7 @@ class ProbeCard(BaseModel):
 
 @router.get("/scale", response={200: ScaleCard}, tags=["scale"])
 def scale(request: HttpRequest) -> ScaleCard:
-    kitchen = asking(request)
+    kitchen = kitchen_of_request(request)
     device = scales.stands_in(kitchen)
     live = ScaleLive() if device == "none" else scales.poller_of(kitchen).live
     return ScaleCard.model_validate({"device": device, "live": live.model_dump()})
@@ -69,7 +69,7 @@ def scale(request: HttpRequest) -> ScaleCard:
 
 @router.get("/probe", response={200: ProbeCard}, tags=["probe"])
 def probe(request: HttpRequest) -> ProbeCard:
-    kitchen = asking(request)
+    kitchen = kitchen_of_request(request)
     device = probes.stands_in(kitchen)
     live = ProbeLive() if device == "none" else probes.poller_of(kitchen).live
     return ProbeCard.model_validate({"device": device, "live": live.model_dump()})
@@ -88,7 +88,7 @@ async def probe_live(request: HttpRequest) -> HttpResponse:
 
 
 async def _stream(request: HttpRequest, poller_of: Callable[[KitchenRecord], DevicePoller]) -> HttpResponse:
-    poller = await sync_to_async(lambda: poller_of(asking(request)))()
+    poller = await sync_to_async(lambda: poller_of(kitchen_of_request(request)))()
     response = StreamingHttpResponse(_events(poller), content_type="text/event-stream")
     response["Cache-Control"] = "no-store"
     response["X-Accel-Buffering"] = "no"
@@ -102,22 +102,22 @@ async def _events(poller: DevicePoller) -> AsyncIterator[str]:
         while True:
             latest, settled = await listener.hear(HEARTBEAT_S)
             if latest is not None:
-                yield _event("reading", latest.model_dump_json())
+                yield _stream_event("reading", latest.model_dump_json())
             for weight in settled:
-                yield _event("still", json.dumps({"grams": round(weight.grams, 1), "first": weight.first}))
+                yield _stream_event("still", json.dumps({"grams": round(weight.grams, 1), "first": weight.first}))
             if latest is None and not settled:
                 yield ": still here\n\n"
     finally:
         poller.leave(listener)
 
 
-def _event(name: str, data: str) -> str:
+def _stream_event(name: str, data: str) -> str:
     return f"event: {name}\ndata: {data}\n\n"
 
 
 @router.post("/scale/zero", response={204: None}, tags=["scale"])
 def zero(request: HttpRequest) -> Status[None]:
-    if not scales.poller_of(asking(request)).zero():
+    if not scales.poller_of(kitchen_of_request(request)).zero():
         refuse("scale", say("is not there"), say("a scale that is plugged in and watched"))
     return Status(204, None)
 
@@ -125,7 +125,7 @@ def zero(request: HttpRequest) -> Status[None]:
 @router.post("/scale/load", response={204: None}, tags=["scale"])
 def load(request: HttpRequest, load: LoadScale) -> Status[None]:
     """Load the simulated scale, or pull its plug. A real one is loaded by hand."""
-    port = scales.simulated(asking(request))
+    port = scales.simulated(kitchen_of_request(request))
     if load.do in ("put", "pinch"):
         if load.grams is None:
             refuse("grams", say("is missing"), say("the weight of the lump in g"))
@@ -142,7 +142,7 @@ def load(request: HttpRequest, load: LoadScale) -> Status[None]:
 @router.post("/probe/stick", response={204: None}, tags=["probe"])
 def stick(request: HttpRequest, sticking: StickProbe) -> Status[None]:
     """Stick the simulated thermometer into what a run has in the heat, or pull it, or its plug, out."""
-    kitchen = asking(request)
+    kitchen = kitchen_of_request(request)
     port = probes.simulated(kitchen)
     if sticking.do == "into":
         if sticking.run is None or sticking.step is None:

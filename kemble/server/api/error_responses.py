@@ -36,6 +36,6 @@ def refusal(problems: Sequence[Problem], status: int, worked: WorkResult | None 
     return HttpResponse(body.model_dump_json(), status=status, content_type="application/json")
 
 
-def answer(body: BaseModel, status: int = 200) -> HttpResponse:
+def model_response(body: BaseModel, status: int = 200) -> HttpResponse:
     """A core model as it is: already of its type, so not validated a second time."""
     return HttpResponse(body.model_dump_json(), status=status, content_type="application/json")

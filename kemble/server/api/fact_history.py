@@ -11,8 +11,8 @@ from kemble.core.facts.problems import refuse
 from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.log.drift import Drift, DriftPoint, drift
 from kemble.core.sentences import Words, say
-from kemble.server.api.error_responses import answer
-from kemble.server.api.request_body import asking
+from kemble.server.api.error_responses import model_response
+from kemble.server.api.request_body import kitchen_of_request
 from kemble.server.learning.fact_history import batches_of_way, offered, points_of
 from kemble.server.models import Batch
 
@@ -40,7 +40,7 @@ class FactOverTime(BaseModel):
 @router.get("/log/over-time", response={200: FactOverTime})
 def over_time(request: HttpRequest, way: str | None = None, of: str | None = None) -> HttpResponse:
     """A fact of a way's makings: the first that there is, where none is asked for."""
-    kitchen = asking(request)
+    kitchen = kitchen_of_request(request)
     made = set(
         Batch.objects.filter(kitchen=kitchen, rehearsed=False).order_by().values_list("way", flat=True).distinct()
     )
@@ -55,7 +55,7 @@ def over_time(request: HttpRequest, way: str | None = None, of: str | None = Non
         refuse("of", say('"{of}" is nothing that is known of these makings', of=of), say("one of those offered"))
     chosen = of if of in ids else next(iter(ids), None)
     points = points_of(rows, chosen) if chosen else []
-    return answer(
+    return model_response(
         unchecked_model(
             FactOverTime,
             ways=ways,

@@ -20,16 +20,16 @@ from kemble.core.formats.paper_kinds import PaperId
 from kemble.core.formats.recipe_reader import MOST_LETTERS, ParsedRecipe, read_recipe
 from kemble.core.formats.recipe_writer import FORMATS, FormatId, written
 from kemble.core.sentences import Words, say
-from kemble.server.api.error_responses import answer
-from kemble.server.api.request_body import RequestBody, WriteBody, asking
+from kemble.server.api.error_responses import model_response
+from kemble.server.api.request_body import RequestBody, WriteBody, kitchen_of_request
 from kemble.server.api.sheets import sheet_of
 from kemble.server.exports.tables import TABLES
 from kemble.server.imports.past_batches import keep_batches, read_batches
 from kemble.server.imports.table_rows import RowRead
 from kemble.server.imports.weighings import keep_benches, read_benches, rows_of
-from kemble.server.sheets.work_results import worked_for
+from kemble.server.sheets.work_results import result_for
 from kemble.server.storage.fair_lock import PRINTING, writing
-from kemble.server.storage.idempotency import keep_receipt, receipt_of
+from kemble.server.storage.idempotency import store_answer, stored_answer
 
 router = Router(tags=["files"])
 
@@ -48,21 +48,21 @@ class PastedText(RequestBody):
 @router.get("/formats", response={200: list[OfferedFile]})
 def formats(request: HttpRequest) -> list[OfferedFile]:
     """What a sheet can be written as."""
-    asking(request)
+    kitchen_of_request(request)
     return [OfferedFile(id=name, label=recipe_format.label) for name, recipe_format in FORMATS.items()]
 
 
 @router.get("/tables", response={200: list[OfferedFile]})
 def tables(request: HttpRequest) -> list[OfferedFile]:
     """What of a kitchen can be had as a table."""
-    asking(request)
+    kitchen_of_request(request)
     return [OfferedFile(id=name, label=each_table.label) for name, each_table in TABLES.items()]
 
 
 @router.get("/tables/{name}.csv", response={200: None})
 def table(request: HttpRequest, name: str) -> HttpResponse:
     """A table as a file for spreadsheets; a cell of words is never a formula."""
-    kitchen = asking(request)
+    kitchen = kitchen_of_request(request)
     result = TABLES.get(name)
     if result is None:
         refuse("name", say('"{name}" is no table', name=name[:40]), ", ".join(TABLES))
@@ -101,8 +101,8 @@ class ReadTable(BaseModel):
 @router.post("/tables", response={200: ReadTable})
 def table_in(request: HttpRequest, table_sent: TableUpload) -> HttpResponse:
     """A table such as those that go out, of batches or of weighings by its head: looked at, or kept."""
-    kitchen, now = asking(request), timezone.now()
-    sent = receipt_of(kitchen, table_sent.uid, "table")
+    kitchen, now = kitchen_of_request(request), timezone.now()
+    sent = stored_answer(kitchen, table_sent.uid, "table")
     rows_in = read_csv(table_sent.text)
     of: TableOf = "weighings" if rows_in and {"at", "grams"} <= rows_in[0].cells.keys() else "batches"
     row_reads: Sequence[RowRead]
@@ -116,20 +116,20 @@ def table_in(request: HttpRequest, table_sent: TableUpload) -> HttpResponse:
     if table_sent.keep and not sent:
         added = keep()
         with writing():
-            keep_receipt(kitchen, table_sent.uid, "table", added)
+            store_answer(kitchen, table_sent.uid, "table", added)
     rows = [
         ReadRowCard(number=row_read.number, says=row_read.says, problem=row_read.problem, here=row_read.here)
         for row_read in row_reads
     ]
-    return answer(ReadTable(of=of, rows=rows, added=added))
+    return model_response(ReadTable(of=of, rows=rows, added=added))
 
 
 @router.get("/sheets/{int:sheet_id}/as/{how}", response={200: None})
 def sheet_as(request: HttpRequest, sheet_id: int, how: FormatId) -> HttpResponse:
     """A sheet as a file."""
-    kitchen = asking(request)
+    kitchen = kitchen_of_request(request)
     sheet, recipe_format = sheet_of(kitchen, sheet_id).sheet, FORMATS[how]
-    text = written(sheet, worked_for(sheet, kitchen.settings), how)
+    text = written(sheet, result_for(sheet, kitchen.settings), how)
     response = HttpResponse(text, content_type=f"{recipe_format.media_type}; charset=utf-8")
     response["Content-Disposition"] = f'attachment; filename="{_file_name(sheet.title)}{recipe_format.suffix}"'
     return response
@@ -140,9 +140,9 @@ def on_paper(request: HttpRequest, sheet_id: int, what: PaperId) -> HttpResponse
     """A sheet on A4 paper: its recipe card, or its templates at full size."""
     from kemble.pdf import paper  # a second to load, and only paper needs it
 
-    kitchen = asking(request)
+    kitchen = kitchen_of_request(request)
     sheet = sheet_of(kitchen, sheet_id).sheet
-    worked = worked_for(sheet, kitchen.settings)
+    worked = result_for(sheet, kitchen.settings)
     with PRINTING:
         pdf = paper(sheet, worked, what)
     response = HttpResponse(pdf, content_type="application/pdf")
@@ -184,9 +184,9 @@ def template(request: HttpRequest, sheet_id: int, template: str) -> HttpResponse
 
 
 def _templates(request: HttpRequest, sheet_id: int) -> list[CuttingPattern]:
-    kitchen = asking(request)
+    kitchen = kitchen_of_request(request)
     sheet = sheet_of(kitchen, sheet_id).sheet
-    return templates_of(sheet, worked_for(sheet, kitchen.settings))
+    return templates_of(sheet, result_for(sheet, kitchen.settings))
 
 
 def _file_name(title: str) -> str:
@@ -196,4 +196,4 @@ def _file_name(title: str) -> str:
 @router.post("/read-recipe", response={200: ParsedRecipe})
 def read_pasted(request: HttpRequest, pasted: PastedText) -> HttpResponse:
     """Anything pasted or dropped, line by line as it was understood. Saves nothing."""
-    return answer(read_recipe(pasted.text, asking(request).settings))
+    return model_response(read_recipe(pasted.text, kitchen_of_request(request).settings))

@@ -19,7 +19,7 @@ from pydantic import BaseModel, Field
 from kemble.server.accounts import browsers, password_attempts
 from kemble.server.accounts import household as house
 from kemble.server.accounts.roles import InvitedRole, Role
-from kemble.server.api.request_body import RequestBody, asking
+from kemble.server.api.request_body import RequestBody, kitchen_of_request
 from kemble.server.api.session import BACKEND, BrowserCard, Session, browser_cards, session_of
 from kemble.server.models import Browser, Invitation, Member
 from kemble.server.web.qr_code import qr_svg
@@ -88,12 +88,12 @@ class InvitationOffer(BaseModel):
     role: Role
 
 
-def _card(row: Invitation) -> InvitationCard:
+def _invitation_card(row: Invitation) -> InvitationCard:
     return InvitationCard(id=row.pk, name=row.name, role=Role(row.role), until=row.made + house.INVITED_FOR)
 
 
 def _household(request: HttpRequest) -> HouseholdPage:
-    kitchen, now = asking(request), timezone.now()
+    kitchen, now = kitchen_of_request(request), timezone.now()
     members = [
         MemberCard(
             id=member.pk,
@@ -105,11 +105,13 @@ def _household(request: HttpRequest) -> HouseholdPage:
         )
         for member in kitchen.members.select_related("user")
     ]
-    return HouseholdPage(members=members, invitations=[_card(row) for row in house.open_invitations(kitchen, now)])
+    return HouseholdPage(
+        members=members, invitations=[_invitation_card(row) for row in house.open_invitations(kitchen, now)]
+    )
 
 
 def _member(request: HttpRequest, member_id: int) -> Member:
-    return get_object_or_404(Member, pk=member_id, kitchen=asking(request))
+    return get_object_or_404(Member, pk=member_id, kitchen=kitchen_of_request(request))
 
 
 @router.get("/household", response={200: HouseholdPage})
@@ -134,7 +136,7 @@ def send_away(request: HttpRequest, member_id: int) -> HouseholdPage:
 @router.delete("/household/browsers/{int:number}", response={200: HouseholdPage})
 def send_browser_away(request: HttpRequest, number: int) -> HouseholdPage:
     """Sign a browser of any of the household out: a tablet that was lost."""
-    browser = get_object_or_404(Browser, pk=number, user__member__kitchen=asking(request))
+    browser = get_object_or_404(Browser, pk=number, user__member__kitchen=kitchen_of_request(request))
     if not browsers.send_away(browser.user, number):
         raise Http404
     return _household(request)
@@ -143,15 +145,17 @@ def send_browser_away(request: HttpRequest, number: int) -> HouseholdPage:
 @router.post("/household/invitations", response={200: NewInvitation})
 def invite(request: HttpRequest, invite: Invite) -> NewInvitation:
     """Ask one more in. The address is good once, for a week."""
-    row, key = house.invite(asking(request), invite.name.strip() or invite.name, invite.role, timezone.now())
+    row, key = house.invite(
+        kitchen_of_request(request), invite.name.strip() or invite.name, invite.role, timezone.now()
+    )
     address = request.build_absolute_uri(f"/#invited={key}")
     here_only = split_domain_port(request.get_host())[0] in settings.LOOPBACK_HOSTS
-    return NewInvitation(invitation=_card(row), address=address, svg=qr_svg(address), here_only=here_only)
+    return NewInvitation(invitation=_invitation_card(row), address=address, svg=qr_svg(address), here_only=here_only)
 
 
 @router.delete("/household/invitations/{int:invitation_id}", response={204: None})
 def take_back(request: HttpRequest, invitation_id: int) -> Status[None]:
-    get_object_or_404(Invitation, pk=invitation_id, kitchen=asking(request)).delete()
+    get_object_or_404(Invitation, pk=invitation_id, kitchen=kitchen_of_request(request)).delete()
     return Status(204, None)
 
 
@@ -168,8 +172,8 @@ def look_at_invitation(request: HttpRequest, invited_key: InvitedKey) -> Invitat
 def take_invitation(request: HttpRequest, take_up: AcceptInvitation, response: HttpResponse) -> Session:
     """Come into the household, under a name and a password of one's own."""
     now = timezone.now()
-    user = house.take(take_up.key, take_up.name.strip(), take_up.password, now)
-    password_attempts.remember(request, response, user)
+    user = house.accept_invitation(take_up.key, take_up.name.strip(), take_up.password, now)
+    password_attempts.remember_browser(request, response, user)
     login(request, user, backend=BACKEND)
-    browsers.note(request, user, now)
+    browsers.record_browser(request, user, now)
     return session_of(request)

@@ -15,11 +15,11 @@ from kemble.core.physics.stove import kettle_w, oven_h
 from kemble.core.physics.thermal import boiling_point_c
 from kemble.core.sentences import Words, say
 from kemble.server.api.error_responses import ConflictRefusal
-from kemble.server.api.request_body import MOST_NUMBER, RequestBody, WriteBody, asking, completed
+from kemble.server.api.request_body import MOST_NUMBER, RequestBody, WriteBody, completed, kitchen_of_request
 from kemble.server.learning.posterior import relearn
 from kemble.server.models import KitchenRecord
 from kemble.server.storage.fair_lock import writing
-from kemble.server.storage.idempotency import keep_receipt, receipt_of
+from kemble.server.storage.idempotency import store_answer, stored_answer
 from kemble.server.storage.trash import keep_removed
 
 router = Router(tags=["kitchen"])
@@ -117,7 +117,7 @@ def estimates(request: HttpRequest) -> list[EstimateRow]:
 
 @router.get("/kitchen", response={200: KitchenOpen})
 def kitchen(request: HttpRequest) -> KitchenOpen:
-    return _open(asking(request))
+    return _open(kitchen_of_request(request))
 
 
 def _open(kitchen_record: KitchenRecord) -> KitchenOpen:
@@ -136,8 +136,8 @@ def save_kitchen(request: HttpRequest, save_kitchen: SaveKitchen) -> KitchenOpen
     Tins and ingredients that are taken out can be brought back.
     """
     with writing():
-        kitchen_record = KitchenRecord.objects.get(pk=asking(request).pk)
-        if receipt_of(kitchen_record, save_kitchen.uid, "kitchen") is None:
+        kitchen_record = KitchenRecord.objects.get(pk=kitchen_of_request(request).pk)
+        if stored_answer(kitchen_record, save_kitchen.uid, "kitchen") is None:
             if save_kitchen.revision not in (None, kitchen_record.revision):
                 raise ConflictRefusal(f"{save_kitchen.revision} is not the newest: the kitchen was saved elsewhere")
             changed = completed(save_kitchen.kitchen, kitchen_record.typed)
@@ -146,7 +146,7 @@ def save_kitchen(request: HttpRequest, save_kitchen: SaveKitchen) -> KitchenOpen
             kitchen_record.set_up = True
             kitchen_record.revision += 1
             kitchen_record.save()
-            keep_receipt(kitchen_record, save_kitchen.uid, "kitchen", kitchen_record.pk, kitchen_record.revision)
+            store_answer(kitchen_record, save_kitchen.uid, "kitchen", kitchen_record.pk, kitchen_record.revision)
     relearn(kitchen_record)  # what was measured is where learning begins
     return _open(kitchen_record)
 
@@ -179,7 +179,7 @@ def oven(request: HttpRequest, oven_test: OvenTest) -> MeasuredEstimate:
 @router.post("/kitchen/steam", response={200: MeasuredEstimate})
 def steam(request: HttpRequest, steam_test: SteamTest) -> MeasuredEstimate:
     """How much air comes in past the lid, from a thermometer in the steam of an empty steamer. Saves nothing."""
-    settings = asking(request).settings
+    settings = kitchen_of_request(request).settings
     known = settings.known
     watts = settings.burner.net_w(steam_test.level) * known["burner"].value
     idle = SteamSupply(watts, known["lid_w"].value, 0.0, settings.altitude_m)
@@ -208,7 +208,7 @@ def _sensible(field: str, result: float, unit: str, least: float, most: float) -
 @router.post("/kitchen/kettle", response={200: BurnerResult})
 def kettle(request: HttpRequest, kettle_test: KettleTest) -> BurnerResult:
     """A burner's net power from the time in which it boils a kettle. Saves nothing."""
-    boil_c = boiling_point_c(asking(request).settings.altitude_m)
+    boil_c = boiling_point_c(kitchen_of_request(request).settings.altitude_m)
     power = kettle_w(
         water_ml=kettle_test.water_ml, start_c=kettle_test.start_c, boil_c=boil_c, seconds=kettle_test.seconds
     )

@@ -11,7 +11,7 @@ from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.larder import SOURCES, Ingredient
 from kemble.core.kitchen.shelf import Shelf
 from kemble.core.sentences import Words
-from kemble.server.api.request_body import asking
+from kemble.server.api.request_body import kitchen_of_request
 
 router = Router(tags=["larder"])
 
@@ -37,7 +37,7 @@ class ExchangeCard(BaseModel):
 @router.get("/larder", response={200: list[IngredientCard]})
 def ingredients(request: HttpRequest) -> list[IngredientCard]:
     """The larder as this kitchen has it: its own ingredients and its own figures in place of the usual ones."""
-    settings = asking(request).settings
+    settings = kitchen_of_request(request).settings
     own = {item.id for item in settings.ingredients}
     return [
         unchecked_model(
@@ -52,7 +52,7 @@ def ingredients(request: HttpRequest) -> list[IngredientCard]:
 
 @router.get("/larder/{ingredient}/exchanges", response={200: list[ExchangeCard]})
 def exchanges_of(request: HttpRequest, ingredient: str) -> list[ExchangeCard]:
-    shelf = Shelf(asking(request).settings)
+    shelf = Shelf(kitchen_of_request(request).settings)
     item = shelf.item(ingredient)
     if item is None:
         raise Http404("no such ingredient")

@@ -16,12 +16,12 @@ from kemble.core.cards.step_names import title_of
 from kemble.core.facts.problems import refuse
 from kemble.core.kitchen.estimates import ESTIMATES, About, EstimateId
 from kemble.core.learn.measured_cups import cups
-from kemble.core.learn.measurement_gain import MeasurementGain, what_teaches
+from kemble.core.learn.measurement_gain import MeasurementGain, rank_measurements
 from kemble.core.learn.posterior import LearnedEstimate, LearningResult
 from kemble.core.physics.time_spread import EDGE
-from kemble.core.sentences import Words, remembered, say
-from kemble.server.api.request_body import RequestBody, asking
-from kemble.server.learning.posterior import batches_of, learnt_of, made_here, priors_of, relearn
+from kemble.core.sentences import Words, remember_by_language, say
+from kemble.server.api.request_body import RequestBody, kitchen_of_request
+from kemble.server.learning.posterior import batches_of, learn_from_batches, made_here, priors_of, relearn
 from kemble.server.models import Batch, KitchenRecord
 from kemble.server.storage.fair_lock import writing
 
@@ -120,8 +120,8 @@ class LeaveBatchOut(RequestBody):
 
 @router.get("/learned", response={200: LearnedPage})
 def learned(request: HttpRequest) -> LearnedPage:
-    kitchen = asking(request)
-    return _remembered_page(_fingerprint(kitchen), kitchen)
+    kitchen = kitchen_of_request(request)
+    return _learned_page_for(_fingerprint(kitchen), kitchen)
 
 
 def _fingerprint(kitchen: KitchenRecord) -> tuple[object, ...]:
@@ -134,44 +134,44 @@ def _fingerprint(kitchen: KitchenRecord) -> tuple[object, ...]:
     return (*teaching.values(), *newest.values(), learnt, kitchen.revision)
 
 
-@remembered(16)
-def _remembered_page(fingerprint: tuple[object, ...], kitchen: KitchenRecord) -> LearnedPage:
-    return _page(kitchen)
+@remember_by_language(16)
+def _learned_page_for(fingerprint: tuple[object, ...], kitchen: KitchenRecord) -> LearnedPage:
+    return _learned_page(kitchen)
 
 
 @router.put("/learned/{name}", response={200: LearnedPage})
 def hold_row(request: HttpRequest, name: str, hold: HoldEstimate) -> LearnedPage:
     """Set a row back to what the craft or a measurement says, and hold it there; or let it learn again."""
-    kitchen = asking(request)
+    kitchen = kitchen_of_request(request)
     if name not in ESTIMATES:
         refuse("name", say('"{name}" is not a row of the table', name=name[:40]), say("one of its rows"))
-    before = learnt_of(kitchen)
+    before = learn_from_batches(kitchen)
     held = [item for item in kitchen.learnt.get("held", []) if item != name]
     kitchen.learnt = {**kitchen.learnt, "held": sorted([*held, name] if hold.held else held)}
     with writing():
         KitchenRecord.objects.filter(pk=kitchen.pk).update(learnt=kitchen.learnt)
     relearn(kitchen)
-    return _page(kitchen, before)
+    return _learned_page(kitchen, before)
 
 
 @router.put("/log/{int:batch_id}/left-out", response={200: LearnedPage})
 def leave_batch_out(request: HttpRequest, batch_id: int, leave_out: LeaveBatchOut) -> LearnedPage:
     """Have a batch teach nothing, or teach again; with what that moved."""
-    kitchen = asking(request)
+    kitchen = kitchen_of_request(request)
     batch = get_object_or_404(Batch, pk=batch_id, kitchen=kitchen)
-    before = learnt_of(kitchen)
+    before = learn_from_batches(kitchen)
     with writing():
         Batch.objects.filter(pk=batch.pk).update(left_out=leave_out.left_out)
     relearn(kitchen)
-    return _page(kitchen, before)
+    return _learned_page(kitchen, before)
 
 
-def _page(kitchen: KitchenRecord, before: LearningResult | None = None) -> LearnedPage:
+def _learned_page(kitchen: KitchenRecord, before: LearningResult | None = None) -> LearnedPage:
     batches = batches_of(kitchen)
-    learnt, priors = learnt_of(kitchen, batches), priors_of(kitchen)
+    learnt, priors = learn_from_batches(kitchen, batches), priors_of(kitchen)
     held, measured = set(kitchen.learnt.get("held", [])), set(kitchen.document.get("estimates", {}))
     rows = [
-        _row(name, row, batches, held=name in held, measured=name in measured)
+        _learned_row(name, row, batches, held=name in held, measured=name in measured)
         for name, row in learnt.rows.items()
         if row.has_moved or name in held
     ]
@@ -179,30 +179,33 @@ def _page(kitchen: KitchenRecord, before: LearningResult | None = None) -> Learn
     return LearnedPage(
         batches=len(batches),
         rows=rows,
-        teaches=what_teaches(made_here(kitchen), learnt, priors),
+        teaches=rank_measurements(made_here(kitchen), learnt, priors),
         left_out=_left_out(kitchen, batches),
-        odd=[_pull(batches[number], 0.0) for number in learnt.odd],
+        odd=[_influence(batches[number], 0.0) for number in learnt.odd],
         pace=[
             StepPace(step=step, title=title_of(step), times=times)
             for step, times in sorted(kitchen.learnt.get("pace", {}).items())
         ],
         cups=[
-            LearnedCup(words=cup.words, craft=_range(cup.craft), own=_range(cup.own)) for cup in cups(kitchen.settings)
+            LearnedCup(words=cup.words, craft=_value_range(cup.craft), own=_value_range(cup.own))
+            for cup in cups(kitchen.settings)
         ],
-        moved=_moved(before, learnt) if before else [],
+        moved=_estimate_changes(before, learnt) if before else [],
     )
 
 
-def _range(ends: tuple[float, float, float]) -> ValueRange:
+def _value_range(ends: tuple[float, float, float]) -> ValueRange:
     low, value, high = ends
     return ValueRange(low=low, value=value, high=high)
 
 
-def _pull(batch: Batch, by: float) -> Influence:
+def _influence(batch: Batch, by: float) -> Influence:
     return Influence(batch=batch.pk, title=batch.title, made=batch.made, by=by)
 
 
-def _row(name: EstimateId, row: LearnedEstimate, batches: list[Batch], *, held: bool, measured: bool) -> LearnedRow:
+def _learned_row(
+    name: EstimateId, row: LearnedEstimate, batches: list[Batch], *, held: bool, measured: bool
+) -> LearnedRow:
     table = ESTIMATES[name]
     pulls = sorted(row.pulls.items(), key=lambda pair: -abs(pair[1]))[:_MOST_PULLS]
     low, value, high = (table.at(row.z + off * row.sd) for off in (-EDGE, 0.0, EDGE))
@@ -217,7 +220,7 @@ def _row(name: EstimateId, row: LearnedEstimate, batches: list[Batch], *, held: 
         own=ValueRange(low=low, value=value, high=high),
         measured=measured,
         held=held,
-        pulls=[_pull(batches[number], by) for number, by in pulls],
+        pulls=[_influence(batches[number], by) for number, by in pulls],
     )
 
 
@@ -245,7 +248,7 @@ def _left_out(kitchen: KitchenRecord, batches: list[Batch]) -> list[LeftOutBatch
     return sorted(left_out_batches, key=lambda left_out_batch: left_out_batch.made, reverse=True)[:_MOST_TOLD]
 
 
-def _moved(before: LearningResult, now: LearningResult) -> list[EstimateChange]:
+def _estimate_changes(before: LearningResult, now: LearningResult) -> list[EstimateChange]:
     found_result = []
     for name in dict.fromkeys((*before.rows, *now.rows)):
         table = ESTIMATES[name]

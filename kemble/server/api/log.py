@@ -21,8 +21,8 @@ from kemble.core.facts.fact import Fact
 from kemble.core.facts.problems import refuse
 from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.learn.liking_penalties import LikingPenalty, penalties
-from kemble.core.learn.next_time import Proposal, TasteAdvice, by_craft, proposals
-from kemble.core.log.fault_evidence import ExplainedFault, told
+from kemble.core.learn.next_time import Proposal, TasteAdvice, advise_on_tastes, proposals
+from kemble.core.log.fault_evidence import ExplainedFault, explain_fault
 from kemble.core.log.predictions import ComparedPrediction, Verdict, check_tastes
 from kemble.core.log.stored_pieces import StoredPieces
 from kemble.core.run.event_fold import RunNote
@@ -30,9 +30,9 @@ from kemble.core.run.events import RunFinished
 from kemble.core.run.run_state import state_of
 from kemble.core.run.weighed_pieces import WeighedPieces, weighed_pieces
 from kemble.core.sentences import say
-from kemble.server.api.error_responses import ConflictRefusal, answer
+from kemble.server.api.error_responses import ConflictRefusal, model_response
 from kemble.server.api.paging import PageQuery
-from kemble.server.api.request_body import MOST_NUMBER, WriteBody, asking
+from kemble.server.api.request_body import MOST_NUMBER, WriteBody, kitchen_of_request
 from kemble.server.api.runs import run_of
 from kemble.server.api.sheets import MapDot, SavedSheet, dots_of, save_over, sheet_of
 from kemble.server.learning.posterior import marks_of_sheet, ratios_of, relearn, see, tasted_of
@@ -40,8 +40,8 @@ from kemble.server.models import Batch, KitchenRecord, Tasting
 from kemble.server.runs.records import BatchFeedback, add_event, log_outcome
 from kemble.server.runs.runs_together import added_words, happened_in
 from kemble.server.storage.fair_lock import writing
-from kemble.server.storage.idempotency import keep_receipt, receipt_of
-from kemble.server.storage.trash import drop
+from kemble.server.storage.idempotency import store_answer, stored_answer
+from kemble.server.storage.trash import throw_away
 
 router = Router(tags=["log"])
 
@@ -162,7 +162,7 @@ class BatchOpen(BatchCard):
     facts: dict[str, Fact]
 
 
-def _card(batch: Batch) -> dict[str, Any]:
+def _batch_card_fields(batch: Batch) -> dict[str, Any]:
     return {
         "id": batch.pk,
         "run": batch.run_id,
@@ -178,16 +178,16 @@ def _card(batch: Batch) -> dict[str, Any]:
     }
 
 
-def _opened(batch: Batch) -> HttpResponse:
+def _batch_response(batch: Batch) -> HttpResponse:
     run = batch.run
     kept, events = run.kept, run.log
     at = events[-1].at if events else run.clock_began
     happened = happened_in(run, at)
-    faults = [told(fault, happened) for fault in faults_of(WAYS[run.way]) if fault.id in batch.faults]
+    faults = [explain_fault(fault, happened) for fault in faults_of(WAYS[run.way]) if fault.id in batch.faults]
     pieces = next((kept.facts[k] for k in ("shape.pieces", "cut.pieces") if k in kept.facts), None)
     body = unchecked_model(
         BatchOpen,
-        **_card(batch),
+        **_batch_card_fields(batch),
         sheet=run.sheet_id,
         pieces=pieces,
         counted=batch.pieces,
@@ -209,7 +209,7 @@ def _opened(batch: Batch) -> HttpResponse:
         notes=state_of(kept.plan, events, at).notes,
         facts=kept.facts,
     )
-    return answer(body)
+    return model_response(body)
 
 
 def _tasting(tasting: Tasting) -> TastingCard:
@@ -227,7 +227,7 @@ def _tasting(tasting: Tasting) -> TastingCard:
 @router.post("/log/{int:batch_id}/tastings", response={200: BatchOpen})
 def taste(request: HttpRequest, batch_id: int, new_tasting: NewTasting) -> HttpResponse:
     """One more tongue on a batch, now or the day after. The same uid twice is one tasting."""
-    batch = get_object_or_404(Batch, pk=batch_id, kitchen=asking(request))
+    batch = get_object_or_404(Batch, pk=batch_id, kitchen=kitchen_of_request(request))
     check_tastes(WAYS[batch.way], new_tasting.tastes)
     if not new_tasting.tastes and new_tasting.liking is None:
         refuse("tastes", say("are none"), say("a mark on a scale, or how it is liked"))
@@ -244,18 +244,18 @@ def taste(request: HttpRequest, batch_id: int, new_tasting: NewTasting) -> HttpR
                 "blind": new_tasting.blind,
             },
         )
-    return _opened(batch)
+    return _batch_response(batch)
 
 
 @router.get("/log/{int:batch_id}/next", response={200: NextTime})
 def next_time(request: HttpRequest, batch_id: int) -> NextTime:
     """What to change the next time, from every tasting of its way; never more certain than they are."""
-    kitchen = asking(request)
+    kitchen = kitchen_of_request(request)
     batch = get_object_or_404(Batch, pk=batch_id, kitchen=kitchen)
     liked = Tasting.objects.filter(batch__kitchen=kitchen, batch__way=batch.way, liking__isnull=False)
     return NextTime(
         proposals=_proposals(kitchen, batch),
-        by_craft=by_craft(WAYS[batch.way], marks_of_sheet(kitchen, batch)),
+        by_craft=advise_on_tastes(WAYS[batch.way], marks_of_sheet(kitchen, batch)),
         penalties=penalties([(tasting.tastes, tasting.liking) for tasting in liked if tasting.liking is not None]),
     )
 
@@ -268,7 +268,7 @@ def _proposals(kitchen: KitchenRecord, batch: Batch) -> list[Proposal]:
 @router.post("/log/{int:batch_id}/next", response={200: SavedSheet})
 def take_next(request: HttpRequest, batch_id: int, take_next: TakeProposal) -> SavedSheet:
     """What is proposed as the next revision of its sheet, its lines changed through the flow."""
-    kitchen = asking(request)
+    kitchen = kitchen_of_request(request)
     batch = get_object_or_404(Batch, pk=batch_id, kitchen=kitchen)
     if batch.run.sheet_id is None:
         refuse("sheet", say("was thrown away"), say("a batch whose sheet is there"))
@@ -279,11 +279,11 @@ def take_next(request: HttpRequest, batch_id: int, take_next: TakeProposal) -> S
     ratios = {ratio_change.lever: ratio_change.to for ratio_change in chosen.changes}
     sheet = adjust(record.sheet, Adjustment.model_validate({"by": "ratio", **ratios}), kitchen.settings).sheet
     with writing():
-        sent = receipt_of(kitchen, take_next.uid, "save")
+        sent = stored_answer(kitchen, take_next.uid, "save")
         if sent:
             return SavedSheet(revision=sent.revision)
         revision = save_over(record, record.revision, sheet)
-        keep_receipt(kitchen, take_next.uid, "save", record.pk, revision.number)
+        store_answer(kitchen, take_next.uid, "save", record.pk, revision.number)
     return SavedSheet(revision=revision.number)
 
 
@@ -293,22 +293,22 @@ def log_run(request: HttpRequest, run_id: int, outcome: BatchOutcome) -> HttpRes
 
     One that is in the log already is not wiped by a second outcome (409): that is changed where it stands.
     """
-    kitchen = asking(request)
+    kitchen = kitchen_of_request(request)
     run = run_of(kitchen, run_id)
     seen = see(run)
     with writing():
-        sent = receipt_of(kitchen, outcome.uid, "outcome")
+        sent = stored_answer(kitchen, outcome.uid, "outcome")
         if sent is not None:
             batch = Batch.everything.get(pk=sent.number)
         elif run.logged is not None:
             raise ConflictRefusal("this run is in the log already")
         else:
             batch = log_outcome(run, outcome.said, outcome.kept, seen)
-            keep_receipt(kitchen, outcome.uid, "outcome", batch.pk)
+            store_answer(kitchen, outcome.uid, "outcome", batch.pk)
             if not run.finished:
                 add_event(run, RunFinished(uid=uuid.uuid4().hex, at=run.clock(), kind="finished"))
     relearn(kitchen)
-    return _opened(batch)
+    return _batch_response(batch)
 
 
 class LogFilter(BaseModel):
@@ -346,7 +346,7 @@ def batches(
     way: str | None = None,
 ) -> HttpResponse:
     """The batches of a way, or those of them that are sought: of the way asked for, else the one with the most."""
-    kitchen = asking(request)
+    kitchen = kitchen_of_request(request)
     counted = Batch.objects.filter(kitchen=kitchen, rehearsed=False).order_by("way").values("way")
     counts = {
         item["way"]: LogWay(**item)
@@ -361,33 +361,33 @@ def batches(
         LogPage,
         ways=ways,
         way=at,
-        batches=[unchecked_model(BatchCard, **_card(batch)) for batch in rows],
+        batches=[unchecked_model(BatchCard, **_batch_card_fields(batch)) for batch in rows],
         dots=dots_of(kitchen, at) if at else [],
         page=page,
         pages=pages,
         total=total,
     )
-    return answer(body)
+    return model_response(body)
 
 
 @router.get("/log/{int:batch_id}", response={200: BatchOpen})
 def open_batch(request: HttpRequest, batch_id: int) -> HttpResponse:
-    return _opened(get_object_or_404(Batch, pk=batch_id, kitchen=asking(request)))
+    return _batch_response(get_object_or_404(Batch, pk=batch_id, kitchen=kitchen_of_request(request)))
 
 
 @router.put("/log/{int:batch_id}", response={200: BatchOpen})
 def change_batch(request: HttpRequest, batch_id: int, correction: OutcomeCorrection) -> HttpResponse:
     """Say anew how a batch came out."""
-    batch = get_object_or_404(Batch, pk=batch_id, kitchen=asking(request))
+    batch = get_object_or_404(Batch, pk=batch_id, kitchen=kitchen_of_request(request))
     with writing():
         changed = log_outcome(batch.run, correction.said, correction.kept)
-    return _opened(changed)
+    return _batch_response(changed)
 
 
 @router.delete("/log/{int:batch_id}", response={204: None})
 def delete_batch(request: HttpRequest, batch_id: int) -> Status[None]:
     """Take a batch out of the log. It can be brought back."""
-    kitchen = asking(request)
-    drop(get_object_or_404(Batch.everything, pk=batch_id, kitchen=kitchen), timezone.now())
+    kitchen = kitchen_of_request(request)
+    throw_away(get_object_or_404(Batch.everything, pk=batch_id, kitchen=kitchen), timezone.now())
     relearn(kitchen)
     return Status(204, None)

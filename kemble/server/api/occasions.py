@@ -19,14 +19,14 @@ from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.feasts import Feast, feasts
 from kemble.core.plan.occasion import DayPlan, Occasion
 from kemble.core.sentences import Words, say
-from kemble.server.api.error_responses import ConflictRefusal, answer
-from kemble.server.api.request_body import MOST_NUMBER, WriteBody, asking, completed
+from kemble.server.api.error_responses import ConflictRefusal, model_response
+from kemble.server.api.request_body import MOST_NUMBER, WriteBody, completed, kitchen_of_request
 from kemble.server.models import KitchenRecord, OccasionRecord, SheetRecord
 from kemble.server.occasions import planning_jobs
 from kemble.server.occasions.occasion_days import WorkedDish, check_occasion, kept_day, store_occasion
 from kemble.server.storage.fair_lock import writing
-from kemble.server.storage.idempotency import keep_receipt, receipt_of
-from kemble.server.storage.trash import drop
+from kemble.server.storage.idempotency import store_answer, stored_answer
+from kemble.server.storage.trash import throw_away
 
 router = Router(tags=["occasions"])
 
@@ -128,7 +128,7 @@ def occasion_of(kitchen: KitchenRecord, number: int) -> OccasionRecord:
     return occasion
 
 
-def _told(made: list[WorkedDish]) -> list[DishCard]:
+def _dish_cards(made: list[WorkedDish]) -> list[DishCard]:
     return [
         DishCard(
             sheet=dish.record.pk,
@@ -153,9 +153,11 @@ def _told(made: list[WorkedDish]) -> list[DishCard]:
     ]
 
 
-def _opened(record: OccasionRecord) -> OccasionOpen:
+def _occasion_detail(record: OccasionRecord) -> OccasionOpen:
     kept = kept_day(record, planning_jobs.PATIENCE_S)
-    dishes = _told(kept.made) if kept.made else [_gone(dish.sheet) for dish in record.occasion.dishes]
+    dishes = (
+        _dish_cards(kept.made) if kept.made else [_missing_dish_card(dish.sheet) for dish in record.occasion.dishes]
+    )
     return OccasionOpen(
         id=record.pk,
         revision=record.revision,
@@ -172,7 +174,7 @@ def _planning(job: planning_jobs.PlanningJob) -> PlanningProgress:
     )  # fmt: skip
 
 
-def _gone(sheet: int) -> DishCard:
+def _missing_dish_card(sheet: int) -> DishCard:
     """Of an occasion one of whose sheets is not there any more: the day is as it was planned last."""
     result = SheetRecord.everything.filter(pk=sheet).first()
     return DishCard(
@@ -188,7 +190,7 @@ def _gone(sheet: int) -> DishCard:
 @router.get("/occasions", response={200: list[OccasionCard]})
 def occasions(request: HttpRequest) -> list[OccasionCard]:
     """What is still to come, soonest first."""
-    kitchen = asking(request)
+    kitchen = kitchen_of_request(request)
     coming = list(kitchen.occasions.filter(serve__gt=timezone.now())[:50])
     for occasion in coming:
         occasion.kitchen = kitchen  # the very one: its settings are read once
@@ -196,13 +198,13 @@ def occasions(request: HttpRequest) -> list[OccasionCard]:
     # One whose sheets were all thrown away went with them, and comes back with them.
     until = time.monotonic() + _LIST_PATIENCE_S
     return [
-        _card(occasion, until - time.monotonic())
+        _occasion_card(occasion, until - time.monotonic())
         for occasion in coming
         if occasion.wants_none or standing & occasion.sheets
     ]
 
 
-def _card(record: OccasionRecord, patience_s: float) -> OccasionCard:
+def _occasion_card(record: OccasionRecord, patience_s: float) -> OccasionCard:
     kept, now = kept_day(record, max(0.0, patience_s)), timezone.now()
     day, made = kept.day, kept.made
     servings = [serving.people for serving in record.occasion.servings if serving.people]
@@ -235,12 +237,12 @@ def _card(record: OccasionRecord, patience_s: float) -> OccasionCard:
 @router.post("/occasions", response={200: OccasionOpen})
 def new_occasion(request: HttpRequest, new_occasion: NewOccasion) -> HttpResponse:
     """Keep an occasion. The same one twice is one, whoever presses and however often."""
-    kitchen = asking(request)
+    kitchen = kitchen_of_request(request)
     document = new_occasion.occasion.model_dump(mode="json")
-    sent = receipt_of(kitchen, new_occasion.uid, "occasion")
+    sent = stored_answer(kitchen, new_occasion.uid, "occasion")
     checked = None if sent else check_occasion(kitchen, new_occasion.occasion)
     with writing():
-        sent = receipt_of(kitchen, new_occasion.uid, "occasion")
+        sent = stored_answer(kitchen, new_occasion.uid, "occasion")
         if sent:
             record = OccasionRecord.everything.select_related("kitchen").get(pk=sent.number)
         else:
@@ -249,65 +251,68 @@ def new_occasion(request: HttpRequest, new_occasion: NewOccasion) -> HttpRespons
             record = there or OccasionRecord(kitchen=kitchen)
             if there is None and checked:
                 store_occasion(record, checked)
-            keep_receipt(kitchen, new_occasion.uid, "occasion", record.pk)
-    return answer(_opened(record))
+            store_answer(kitchen, new_occasion.uid, "occasion", record.pk)
+    return model_response(_occasion_detail(record))
 
 
 @router.get("/occasions/{int:occasion_id}", response={200: OccasionOpen})
 def open_occasion(request: HttpRequest, occasion_id: int) -> HttpResponse:
-    return answer(_opened(occasion_of(asking(request), occasion_id)))
+    return model_response(_occasion_detail(occasion_of(kitchen_of_request(request), occasion_id)))
 
 
 @router.put("/occasions/{int:occasion_id}", response={200: OccasionOpen})
 def save_occasion(request: HttpRequest, occasion_id: int, save_occasion: SaveOccasion) -> HttpResponse:
     """Save an occasion; its day is planned anew, moved as little as may be. 409 when somebody saved in between. What is
     left out stays as it was."""
-    kitchen = asking(request)
+    kitchen = kitchen_of_request(request)
     record = occasion_of(kitchen, occasion_id)
-    sent = receipt_of(kitchen, save_occasion.uid, "occasion")
+    sent = stored_answer(kitchen, save_occasion.uid, "occasion")
     checked = None if sent else check_occasion(kitchen, completed(save_occasion.occasion, record.occasion))
     with writing():
         record = occasion_of(kitchen, occasion_id)
-        if checked and receipt_of(kitchen, save_occasion.uid, "occasion") is None:
+        if checked and stored_answer(kitchen, save_occasion.uid, "occasion") is None:
             if save_occasion.revision not in (None, record.revision):
                 raise ConflictRefusal(f"{save_occasion.revision} is not the newest: the occasion was saved elsewhere")
             record.revision += 1
             store_occasion(record, checked)
-            keep_receipt(kitchen, save_occasion.uid, "occasion", record.pk, record.revision)
-    return answer(_opened(record))
+            store_answer(kitchen, save_occasion.uid, "occasion", record.pk, record.revision)
+    return model_response(_occasion_detail(record))
 
 
 @router.delete("/occasions/{int:occasion_id}/planning", response={200: OccasionOpen})
 def stop_planning(request: HttpRequest, occasion_id: int) -> HttpResponse:
     """Stop planning: the best plan that was found by then stands, or the day as it was before."""
-    record = occasion_of(asking(request), occasion_id)
-    on = planning_jobs.known(record.pk)
+    record = occasion_of(kitchen_of_request(request), occasion_id)
+    on = planning_jobs.job_of_occasion(record.pk)
     if on is not None:
         on.stop()
-    return answer(_opened(record))
+    return model_response(_occasion_detail(record))
 
 
 @router.post("/occasions/{int:occasion_id}/planning", response={200: OccasionOpen})
 def plan_again(request: HttpRequest, occasion_id: int) -> HttpResponse:
     """Plan the day after its planning was stopped."""
-    record = occasion_of(asking(request), occasion_id)
-    on = planning_jobs.known(record.pk)
+    record = occasion_of(kitchen_of_request(request), occasion_id)
+    on = planning_jobs.job_of_occasion(record.pk)
     if on is not None and on.was_stopped:
         planning_jobs.forget(record.pk)
-    return answer(_opened(record))
+    return model_response(_occasion_detail(record))
 
 
 @router.delete("/occasions/{int:occasion_id}", response={204: None})
 def delete_occasion(request: HttpRequest, occasion_id: int) -> Status[None]:
     """Drop an occasion. It can be brought back."""
-    drop(get_object_or_404(OccasionRecord.everything, kitchen=asking(request), pk=occasion_id), timezone.now())
+    throw_away(
+        get_object_or_404(OccasionRecord.everything, kitchen=kitchen_of_request(request), pk=occasion_id),
+        timezone.now(),
+    )
     return Status(204, None)
 
 
 @router.get("/occasions/{int:occasion_id}/day.ics")
 def calendar(request: HttpRequest, occasion_id: int) -> HttpResponse:
     """The day as an iCalendar file, an alarm at every step that takes hands."""
-    record = occasion_of(asking(request), occasion_id)
+    record = occasion_of(kitchen_of_request(request), occasion_id)
     kept = kept_day(record)
     day, made = kept.day, kept.made
     titles = [dish.record.title for dish in made]
@@ -318,7 +323,7 @@ def calendar(request: HttpRequest, occasion_id: int) -> HttpResponse:
 @router.get("/occasions/{int:occasion_id}/day.txt")
 def text(request: HttpRequest, occasion_id: int) -> HttpResponse:
     """The day as plain text."""
-    record = occasion_of(asking(request), occasion_id)
+    record = occasion_of(kitchen_of_request(request), occasion_id)
     kept = kept_day(record)
     day, made = kept.day, kept.made
     titles = [dish.record.title for dish in made]
@@ -336,7 +341,7 @@ def _file(content: str | bytes, kind: str, name: str) -> HttpResponse:
 @router.get("/feasts", response={200: list[FeastCard]})
 def year(request: HttpRequest, days: Annotated[int, Query(ge=1, le=800)] = 400) -> list[FeastCard]:
     """The feasts and the kitchen's own days ahead, in order, each with when there is something to begin."""
-    settings = asking(request).settings
+    settings = kitchen_of_request(request).settings
     today = timezone.now().astimezone(settings.zone).date()
     feast_cards = [_feast(feast) for feast in feasts(today, days)] + _own(settings, today, days)
     return sorted(feast_cards, key=lambda feast_card: (feast_card.day, feast_card.name))

@@ -8,7 +8,7 @@ from django.contrib.auth.models import User
 from django.http import HttpRequest
 from ninja.security import SessionAuth
 
-from kemble.server.accounts.roles import Role, may, operation_of
+from kemble.server.accounts.roles import Role, operation_of, role_may
 from kemble.server.models import Member
 from kemble.server.web.request_language import locale_of, speak_as
 
@@ -24,7 +24,7 @@ class HouseholdAuth(SessionAuth):
         if not isinstance(request.user, User):
             return None
         member = Member.objects.select_related("kitchen").filter(user=request.user).first()
-        if member is not None and not may(Role(member.role), operation_of(request)):
+        if member is not None and not role_may(Role(member.role), operation_of(request)):
             raise RoleForbidden(member.role)
         speak_as(locale_of(member))
         return member

@@ -14,12 +14,12 @@ from pydantic import BaseModel, Field
 
 from kemble.core.facts.problems import refuse
 from kemble.core.sentences import Words, say
-from kemble.server.api.request_body import RequestBody, asking
+from kemble.server.api.request_body import RequestBody, kitchen_of_request
 from kemble.server.api.runs import run_of
 from kemble.server.models import CuePicture
 from kemble.server.runs.pictures import MOST_BYTES, as_webp
 from kemble.server.storage.fair_lock import writing
-from kemble.server.storage.trash import drop
+from kemble.server.storage.trash import throw_away
 
 router = Router(tags=["pictures"])
 EATEN = "eaten"  # in place of a step: what came to the table
@@ -42,7 +42,7 @@ class NewPicture(RequestBody):
     step: str = Field(min_length=1, max_length=60, description="a step of the run, or eaten")
 
 
-def _card(row: CuePicture) -> PictureCard:
+def _picture_card(row: CuePicture) -> PictureCard:
     return PictureCard(id=row.pk, run=row.run_id, title=row.title, step=row.step, at=row.at)
 
 
@@ -51,14 +51,14 @@ def take_picture(
     request: HttpRequest, run_id: int, new_picture: Form[NewPicture], picture: File[UploadedFile]
 ) -> PictureCard:
     """Keep a picture of a step: PNG, JPEG or WebP, at most 12 MB. The same uid twice is one picture."""
-    kitchen = asking(request)
+    kitchen = kitchen_of_request(request)
     run = run_of(kitchen, run_id)
     steps = {EATEN, *(scheduled_step.step.id for scheduled_step in run.kept.plan.scheduled)}
     if new_picture.step not in steps:
         refuse("step", say('"{step}" is not a step of this run', step=new_picture.step), say("a step of it"))
     there = kitchen.pictures.filter(uid=new_picture.uid).first()
     if there is not None:
-        return _card(there)
+        return _picture_card(there)
     if kitchen.pictures.filter(way=run.way, step=new_picture.step).count() >= _MOST_OF_A_STEP:
         refuse(
             "picture",
@@ -79,26 +79,26 @@ def take_picture(
                 "webp": webp,
             },
         )
-    return _card(row)
+    return _picture_card(row)
 
 
 @router.get("/runs/{int:run_id}/pictures", response={200: list[PictureCard]})
 def pictures(request: HttpRequest, run_id: int) -> list[PictureCard]:
     """The newest pictures at the steps of a run: its own, and those of earlier makings of its way."""
-    kitchen = asking(request)
+    kitchen = kitchen_of_request(request)
     run = run_of(kitchen, run_id)
     picture_cards: list[PictureCard] = []
     per_step: dict[str, int] = {}
     for row in kitchen.pictures.filter(way=run.way, trashed=None).defer("webp")[:400]:
         per_step[row.step] = per_step.get(row.step, 0) + 1
         if per_step[row.step] <= _SHOWN:
-            picture_cards.append(_card(row))
+            picture_cards.append(_picture_card(row))
     return picture_cards
 
 
 @router.get("/pictures/{int:picture_id}.webp", response={200: None}, include_in_schema=False)
 def picture_file(request: HttpRequest, picture_id: int) -> HttpResponse:
-    row = get_object_or_404(CuePicture, pk=picture_id, kitchen=asking(request))
+    row = get_object_or_404(CuePicture, pk=picture_id, kitchen=kitchen_of_request(request))
     answer = HttpResponse(bytes(row.webp), content_type="image/webp")
     answer["Cache-Control"] = "private, max-age=31536000, immutable"
     return answer
@@ -107,5 +107,7 @@ def picture_file(request: HttpRequest, picture_id: int) -> HttpResponse:
 @router.delete("/pictures/{int:picture_id}", response={204: None})
 def drop_picture(request: HttpRequest, picture_id: int) -> Status[None]:
     """Throw a picture away. It can be brought back."""
-    drop(get_object_or_404(CuePicture.everything, pk=picture_id, kitchen=asking(request)), timezone.now())
+    throw_away(
+        get_object_or_404(CuePicture.everything, pk=picture_id, kitchen=kitchen_of_request(request)), timezone.now()
+    )
     return Status(204, None)

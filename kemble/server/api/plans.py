@@ -11,9 +11,9 @@ from kemble.core.facts.problems import Refused
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.schedule import Plan, kitchen_time, plan_for, plan_from
 from kemble.core.sheet.document import Sheet
-from kemble.server.api.error_responses import answer
-from kemble.server.api.request_body import RequestBody, asking
-from kemble.server.sheets.work_results import worked_for
+from kemble.server.api.error_responses import model_response
+from kemble.server.api.request_body import RequestBody, kitchen_of_request
+from kemble.server.sheets.work_results import result_for
 from kemble.server.storage.fair_lock import WORKING
 
 router = Router(tags=["plans"])
@@ -30,7 +30,7 @@ class PlanSheet(RequestBody):
 
 def planned(sheet: Sheet, kitchen: Kitchen, serve: str | None) -> Plan:
     """A plan for a wall-clock serve time; without one, begun now. Raises Refused when the sheet or the time will not do."""
-    worked = worked_for(sheet, kitchen)
+    worked = result_for(sheet, kitchen)
     if worked.problems:
         raise Refused(worked.problems)
     with WORKING:
@@ -41,4 +41,4 @@ def planned(sheet: Sheet, kitchen: Kitchen, serve: str | None) -> Plan:
 
 @router.post("/plan", response={200: Plan})
 def plan(request: HttpRequest, planning: PlanSheet) -> HttpResponse:
-    return answer(planned(planning.sheet, asking(request).settings, planning.serve))
+    return model_response(planned(planning.sheet, kitchen_of_request(request).settings, planning.serve))

@@ -20,7 +20,7 @@ def member_of(request: HttpRequest) -> Member:
     return member
 
 
-def asking(request: HttpRequest) -> KitchenRecord:
+def kitchen_of_request(request: HttpRequest) -> KitchenRecord:
     """The kitchen of the person who asks. Every query goes through it."""
     return member_of(request).kitchen
 

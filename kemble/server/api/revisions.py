@@ -18,11 +18,11 @@ from kemble.core.log.predictions import Verdict
 from kemble.core.sentences import Words, say
 from kemble.core.sheet.document import Sheet
 from kemble.server.api.paging import PageQuery
-from kemble.server.api.request_body import RequestBody, asking
+from kemble.server.api.request_body import RequestBody, kitchen_of_request
 from kemble.server.api.sheets import CardSection, sheet_of
 from kemble.server.models import Batch, KitchenRecord, SheetRevision
 from kemble.server.runs.runs_together import facts_now
-from kemble.server.sheets.work_results import section_of, worked_for
+from kemble.server.sheets.work_results import result_for, section_of
 from kemble.server.storage.fair_lock import writing
 
 router = Router(tags=["revisions"])
@@ -65,7 +65,7 @@ def revisions(
     request: HttpRequest, sheet_id: int, paged: Annotated[PageQuery, Query()], find: str = ""
 ) -> RevisionPage:
     """Every revision, or those whose name says what is sought."""
-    kitchen = asking(request)
+    kitchen = kitchen_of_request(request)
     record = sheet_of(kitchen, sheet_id)
     rows = record.revisions.all()
     sought = find.strip()[:60]
@@ -119,12 +119,12 @@ def revision_of(kitchen: KitchenRecord, sheet_id: int, number: int) -> SheetRevi
 @router.get("/sheets/{int:sheet_id}/revisions/{int:number}", response={200: Sheet})
 def revision(request: HttpRequest, sheet_id: int, number: int) -> Sheet:
     """A sheet as it was. To go back, save it over the newest; to branch off, make a new sheet of it."""
-    return revision_of(asking(request), sheet_id, number).sheet
+    return revision_of(kitchen_of_request(request), sheet_id, number).sheet
 
 
 @router.put("/sheets/{int:sheet_id}/revisions/{int:number}", response={200: RevisionPage})
 def name_revision(request: HttpRequest, sheet_id: int, number: int, name_revision: NameRevision) -> RevisionPage:
-    row = revision_of(asking(request), sheet_id, number)
+    row = revision_of(kitchen_of_request(request), sheet_id, number)
     with writing():
         SheetRevision.objects.filter(pk=row.pk).update(name=name_revision.name.strip())
     return revisions(request, sheet_id, PageQuery())
@@ -163,8 +163,11 @@ class SideBySide(BaseModel):
 @router.get("/compare", response={200: SideBySide})
 def compare(request: HttpRequest, batches: str = "", sheets: str = "") -> SideBySide:
     """Several side by side, by their numbers with commas between."""
-    kitchen = asking(request)
-    chosen = [*_batches(kitchen, _numbers("batches", batches)), *_sheets(kitchen, _numbers("sheets", sheets))]
+    kitchen = kitchen_of_request(request)
+    chosen = [
+        *_batches(kitchen, _parse_numbers("batches", batches)),
+        *_sheets(kitchen, _parse_numbers("sheets", sheets)),
+    ]
     if not 2 <= len(chosen) <= _MOST_SIDE_BY_SIDE:
         refuse(
             "batches",
@@ -173,7 +176,7 @@ def compare(request: HttpRequest, batches: str = "", sheets: str = "") -> SideBy
         )
     facts = [facts_by_name for _, facts_by_name, _ in chosen]
     keys = dict.fromkeys(moved.key for other in facts[1:] for moved in ripple(facts[0], other))
-    rows = [_across(key, facts) for key in keys]
+    rows = [_compared_row(key, facts) for key in keys]
     rows = [row for row in rows if len(set(row.values)) > 1]
     shelf, first = Shelf(kitchen.settings), chosen[0][2]
     return SideBySide(
@@ -186,7 +189,7 @@ def compare(request: HttpRequest, batches: str = "", sheets: str = "") -> SideBy
 _Chosen = tuple[ComparedColumn, dict[str, Fact], Sheet]
 
 
-def _numbers(path: str, text: str) -> list[int]:
+def _parse_numbers(path: str, text: str) -> list[int]:
     parts = [part for part in text[:100].split(",") if part.strip()]
     if not all(part.strip().isdecimal() and len(part.strip()) < 16 for part in parts):
         refuse(path, say('"{text_}" are not numbers', text_=text[:40]), say("numbers with commas between"))
@@ -223,16 +226,16 @@ def _sheets(kitchen: KitchenRecord, numbers: list[int]) -> list[_Chosen]:
             way=record.way,
             section=_section(record.sheet, kitchen),
         )
-        result.append((column, worked_for(record.sheet, kitchen.settings).facts, record.sheet))
+        result.append((column, result_for(record.sheet, kitchen.settings).facts, record.sheet))
     return result
 
 
 def _section(sheet: Sheet, kitchen: KitchenRecord) -> CardSection | None:
-    drawn = section_of(worked_for(sheet, kitchen.settings).drawings.shape)
+    drawn = section_of(result_for(sheet, kitchen.settings).drawings.shape)
     return CardSection.model_validate(drawn) if drawn else None
 
 
-def _across(key: str, facts: list[dict[str, Fact]]) -> ComparedRow:
+def _compared_row(key: str, facts: list[dict[str, Fact]]) -> ComparedRow:
     told = next(facts_by_name[key] for facts_by_name in facts if key in facts_by_name)
     mine = [facts_by_name.get(key) for facts_by_name in facts]
     return ComparedRow(

@@ -24,7 +24,7 @@ from kemble.core.facts.problems import Refused, refuse
 from kemble.core.facts.quantity import TemperatureUnit
 from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.shelf import Shelf
-from kemble.core.log.fault_evidence import ExplainedFault, at_step, told
+from kemble.core.log.fault_evidence import ExplainedFault, at_step, explain_fault
 from kemble.core.plan.occasion import plan_of_dish
 from kemble.core.plan.schedule import Plan, plan_from
 from kemble.core.run.actual_batch import with_added
@@ -42,14 +42,14 @@ from kemble.core.run.events import (
     check_event,
     told_event,
 )
-from kemble.core.run.rehearsal import RehearsedRun, RunReport, SimulatedCookTraits, played, report
+from kemble.core.run.rehearsal import RehearsedRun, RunReport, SimulatedCookTraits, report, simulate_events
 from kemble.core.run.run_state import RunState
 from kemble.core.sentences import Words, say
 from kemble.core.stations.heat.core_curve import CoreCurve
 from kemble.core.stations.shape.hand_drawings import HandsDrawing, hands_of
-from kemble.server.api.error_responses import GoneRefusal, answer
+from kemble.server.api.error_responses import GoneRefusal, model_response
 from kemble.server.api.occasions import occasion_of
-from kemble.server.api.request_body import MOST_NUMBER, WriteBody, asking
+from kemble.server.api.request_body import MOST_NUMBER, WriteBody, kitchen_of_request
 from kemble.server.api.sheets import sheet_of
 from kemble.server.devices import probes, scales
 from kemble.server.devices.kitchen_devices import Device
@@ -57,10 +57,10 @@ from kemble.server.models import KitchenRecord, Run
 from kemble.server.occasions.occasion_days import kept_day
 from kemble.server.runs.records import add_event, keep_events, run_from
 from kemble.server.runs.runs_together import facts_now, happened_in, rethink
-from kemble.server.sheets.work_results import worked_for
+from kemble.server.sheets.work_results import result_for
 from kemble.server.storage.fair_lock import writing
-from kemble.server.storage.idempotency import keep_receipt, receipt_of
-from kemble.server.storage.trash import drop
+from kemble.server.storage.idempotency import store_answer, stored_answer
+from kemble.server.storage.trash import throw_away
 
 router = Router(tags=["runs"])
 REHEARSAL_PACE = 60
@@ -76,7 +76,7 @@ class NewRun(WriteBody):
     cook: SimulatedCookTraits | None = Field(None, description="in a rehearsal, a simulated cook who does it all")
 
 
-def _told(event_class: type[AnyEvent], name: str) -> Any:
+def _event_field(event_class: type[AnyEvent], name: str) -> Any:
     """A field of that kind of event: held to the same range, and not needed by the others."""
     field = copy(event_class.model_fields[name])
     field.default = None
@@ -98,11 +98,11 @@ class NewEvent(BaseModel):
     kind: Literal[*KINDS] = Field(description=", ".join(KINDS))  # type: ignore[valid-type]
     uid: str = Field(min_length=8, max_length=64, description="8 to 64 letters or figures, new for each event")
     step: str | None = Field(None, max_length=40, description="a step of the run")
-    grams: float | None = _told(StepWeighed, "grams")
-    celsius: float | None = _told(CoreProbed, "celsius")
-    text: str | None = _told(NoteWritten, "text")
+    grams: float | None = _event_field(StepWeighed, "grams")
+    celsius: float | None = _event_field(CoreProbed, "celsius")
+    text: str | None = _event_field(NoteWritten, "text")
     of: str | None = Field(None, max_length=64, description="the uid of the event that is undone or redone")
-    times: int | None = _told(PiecesCounted, "times")
+    times: int | None = _event_field(PiecesCounted, "times")
     added: AddedIngredient | None = None
     sure: bool = False
     at: datetime | None = Field(None, description="an instant with its time zone")
@@ -186,7 +186,7 @@ def run_of(kitchen: KitchenRecord, number: int) -> Run:
     return run
 
 
-def opened(run: Run) -> HttpResponse:
+def run_response(run: Run) -> HttpResponse:
     wall = timezone.now()
     now = run.clock(wall)
     kept, logged = run.kept, run.logged
@@ -210,15 +210,15 @@ def opened(run: Run) -> HttpResponse:
         flow=[each_run.pk for each_run in run.flowing],
         scale=scales.stands_in(run.kitchen, rehearsed=run.pace > 1),
         probe=probes.stands_in(run.kitchen, rehearsed=run.pace > 1),
-        lines=_lines(run),
+        lines=_sheet_lines(run),
         occasion=run.occasion_id,
         cautions=kept.cautions,
         batch=logged.pk if logged else None,
     )
-    return answer(body)
+    return model_response(body)
 
 
-def _lines(run: Run) -> list[SheetLine]:
+def _sheet_lines(run: Run) -> list[SheetLine]:
     shelf = Shelf(run.kitchen.settings)
     return [
         SheetLine(
@@ -237,7 +237,7 @@ def runs(request: HttpRequest) -> list[RunCard]:
     """What is running now."""
     wall = timezone.now()
     run_cards = []
-    for run in asking(request).runs.filter(finished=None).prefetch_related("events")[:20]:
+    for run in kitchen_of_request(request).runs.filter(finished=None).prefetch_related("events")[:20]:
         state = run.state(run.clock(wall))
         plan = plan_now(run.kept.plan, run.log)
         step = next(
@@ -285,40 +285,40 @@ def _clocks(plan: Plan, facts: Mapping[str, Fact], state: RunState) -> list[RunC
 def new_run(request: HttpRequest, new_run: NewRun) -> HttpResponse:
     """Begin from an occasion, on its plan, all its sheets together; or from a sheet, at once. A rehearsal goes sixty
     times as fast. The answer is the run that begins first."""
-    kitchen = asking(request)
+    kitchen = kitchen_of_request(request)
     if new_run.occasion is not None:
         first = _begin_occasion(kitchen, new_run, new_run.occasion)
         rethink(first, first.clock())  # begun late, it is late from the start, and says so
-        return opened(run_of(kitchen, first.pk))
+        return run_response(run_of(kitchen, first.pk))
     if new_run.sheet is None:
         refuse("sheet", say("is missing"), say("the number of a sheet or an occasion"))
     record, now = sheet_of(kitchen, new_run.sheet), timezone.now()
-    sheet, worked = record.sheet, worked_for(record.sheet, kitchen.settings)
+    sheet, worked = record.sheet, result_for(record.sheet, kitchen.settings)
     if worked.problems:
         raise Refused(worked.problems)
     plan = plan_from(worked.steps, kitchen.settings, begin=now)
-    run = run_from(record, sheet, worked, plan, began=now, clock=now, pace=_pace(new_run))
-    events = _played([run], new_run, kitchen)
+    run = run_from(record, sheet, worked, plan, began=now, clock=now, pace=_clock_pace(new_run))
+    events = _simulated_events([run], new_run, kitchen)
     with writing():
-        sent = receipt_of(kitchen, new_run.uid, "run")
+        sent = stored_answer(kitchen, new_run.uid, "run")
         if sent:
             run = Run.everything.get(pk=sent.number)
         else:
             _store_run(run, events[0])
-            keep_receipt(kitchen, new_run.uid, "run", run.pk)
-    return opened(run)
+            store_answer(kitchen, new_run.uid, "run", run.pk)
+    return run_response(run)
 
 
-def _pace(new_run: NewRun) -> int:
+def _clock_pace(new_run: NewRun) -> int:
     return REHEARSAL_PACE if new_run.rehearse else 1
 
 
-def _played(runs: Sequence[Run], new_run: NewRun, kitchen: KitchenRecord) -> list[list[AnyEvent]]:
+def _simulated_events(runs: Sequence[Run], new_run: NewRun, kitchen: KitchenRecord) -> list[list[AnyEvent]]:
     """What a simulated cook will do in each run; it counts once its time has come on the rehearsal's clock."""
     if new_run.cook is None or not new_run.rehearse:
         return [[] for _ in runs]
     parts = [RehearsedRun(run.kept.plan, run.kept.core) for run in runs]
-    return played(parts, new_run.cook, kitchen.settings.cooks)
+    return simulate_events(parts, new_run.cook, kitchen.settings.cooks)
 
 
 def _store_run(run: Run, events: Sequence[AnyEvent]) -> None:
@@ -336,7 +336,7 @@ class FlowReport(BaseModel):
 @router.get("/runs/{int:run_id}/report", response={200: FlowReport})
 def run_report(request: HttpRequest, run_id: int) -> FlowReport:
     """Where hands clashed, what stood too long in its heat, which windows were missed, over all that is made together."""
-    run = run_of(asking(request), run_id)
+    run = run_of(kitchen_of_request(request), run_id)
     runs = [(each_run.title, each_run.kept.plan, each_run.log) for each_run in run.flowing]
     return FlowReport(report=report(runs, run.kitchen.settings.cooks, run.clock()))
 
@@ -362,14 +362,14 @@ def _begin_occasion(kitchen: KitchenRecord, new_run: NewRun, number: int) -> Run
             plan_of_dish(day.plan, dish),
             began=now,
             clock=clock,
-            pace=_pace(new_run),
+            pace=_clock_pace(new_run),
             occasion=record,
         )
         for dish, worked_dish in wanted
     ]
-    events = _played(fresh, new_run, kitchen)
+    events = _simulated_events(fresh, new_run, kitchen)
     with writing():
-        sent = receipt_of(kitchen, new_run.uid, "run")
+        sent = stored_answer(kitchen, new_run.uid, "run")
         if sent:
             before: Run = Run.everything.get(pk=sent.number)
             return before
@@ -382,15 +382,15 @@ def _begin_occasion(kitchen: KitchenRecord, new_run: NewRun, number: int) -> Run
                 _store_run(run, own)
                 begun.append(run)
         first = min(begun, key=lambda run: run.kept.plan.begin)
-        keep_receipt(kitchen, new_run.uid, "run", first.pk)
+        store_answer(kitchen, new_run.uid, "run", first.pk)
     return first
 
 
 @router.get("/runs/{int:run_id}", response={200: RunOpen})
 def open_run(request: HttpRequest, run_id: int) -> HttpResponse:
-    run = run_of(asking(request), run_id)
+    run = run_of(kitchen_of_request(request), run_id)
     prefetch_related_objects([run], "events")  # what has happened is read once, and looked at by several
-    return opened(run)
+    return run_response(run)
 
 
 @router.post("/runs/{int:run_id}/events", response={200: Event})
@@ -399,10 +399,10 @@ def new_event(request: HttpRequest, run_id: int, new_event: NewEvent) -> HttpRes
 
     A run that is finished still takes what happened before that and was on its way.
     """
-    run = run_of(asking(request), run_id)
+    run = run_of(kitchen_of_request(request), run_id)
     there = run.events.filter(uid=new_event.uid).first()
     if there is not None:
-        return answer(there.event)  # sent before: it stands already
+        return model_response(there.event)  # sent before: it stands already
     now = run.clock()
     at, error_s = _event_time(run, new_event)
     said, at = at, min(max(at, run.clock_began), now)  # nothing happens before it began, or is still to come
@@ -422,7 +422,7 @@ def new_event(request: HttpRequest, run_id: int, new_event: NewEvent) -> HttpRes
     check_event(run.plan, event)
     _check_added(run, event)
     add_event(run, event)
-    return answer(event)
+    return model_response(event)
 
 
 def _event_time(run: Run, new_event: NewEvent) -> tuple[datetime, float]:
@@ -444,9 +444,9 @@ def _event_time(run: Run, new_event: NewEvent) -> tuple[datetime, float]:
 @router.get("/runs/{int:run_id}/hands", response={200: HandsDrawing})
 def hands(request: HttpRequest, run_id: int) -> HandsDrawing:
     """The moves of the hands at the steps of a run, drawn for its own piece."""
-    run = run_of(asking(request), run_id)
+    run = run_of(kitchen_of_request(request), run_id)
     sheet = run.kept.sheet
-    return hands_of(sheet, worked_for(sheet, run.kitchen.settings))
+    return hands_of(sheet, result_for(sheet, run.kitchen.settings))
 
 
 class FaultsAtStep(BaseModel):
@@ -459,11 +459,12 @@ class FaultsAtStep(BaseModel):
 @router.get("/runs/{int:run_id}/faults", response={200: FaultsAtStep})
 def run_faults(request: HttpRequest, run_id: int, step: str = "") -> FaultsAtStep:
     """The faults of a run's way and parts, each with its causes ranked by what this making's own numbers and times say."""
-    run = run_of(asking(request), run_id)
+    run = run_of(kitchen_of_request(request), run_id)
     happened = happened_in(run, run.clock())
     here, others = at_step(faults_of(WAYS[run.way]), step[:60])
     return FaultsAtStep(
-        here=[told(fault, happened) for fault in here], others=[told(fault, happened) for fault in others]
+        here=[explain_fault(fault, happened) for fault in here],
+        others=[explain_fault(fault, happened) for fault in others],
     )
 
 
@@ -483,9 +484,9 @@ def _check_added(run: Run, event: AnyEvent) -> None:
 @router.post("/runs/{int:run_id}/rest", response={200: RunOpen})
 def plan_the_rest(request: HttpRequest, run_id: int) -> HttpResponse:
     """Plan the rest of it anew, with all that is made together with it, if what has happened asks for that."""
-    run = run_of(asking(request), run_id)
+    run = run_of(kitchen_of_request(request), run_id)
     rethink(run, run.clock())
-    return opened(run_of(asking(request), run_id))
+    return run_response(run_of(kitchen_of_request(request), run_id))
 
 
 class RunNews(BaseModel):
@@ -498,7 +499,7 @@ class RunNews(BaseModel):
 @router.get("/runs/{int:run_id}/news", response={200: RunNews})
 def news(request: HttpRequest, run_id: int) -> RunNews:
     """Whether another device has told anything: asked every second and a half, so it is one small query."""
-    kitchen = asking(request)
+    kitchen = kitchen_of_request(request)
     flow = kitchen.runs.filter(pk=run_id).values_list("flow", flat=True).first()
     if flow is None:
         run_of(kitchen, run_id)  # says why not
@@ -512,8 +513,8 @@ def news(request: HttpRequest, run_id: int) -> RunNews:
 @router.delete("/runs/{int:run_id}", response={204: None})
 def abandon(request: HttpRequest, run_id: int) -> Status[None]:
     """Give up a run that is not in the log. It can be brought back."""
-    run = get_object_or_404(Run.everything, kitchen=asking(request), pk=run_id)
+    run = get_object_or_404(Run.everything, kitchen=kitchen_of_request(request), pk=run_id)
     if run.logged:
         refuse("run", say("is in the log"), say("a run without a batch"))
-    drop(run, timezone.now())
+    throw_away(run, timezone.now())
     return Status(204, None)

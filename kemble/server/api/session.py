@@ -66,7 +66,7 @@ class Session(BaseModel):
 
 
 class BrowserCard(BaseModel):
-    """A browser that is signed in; `here`: it is the one that asks. `seen` is told to the day."""
+    """A browser that is signed in; `here`: it is the one that asks. `mark_browser_used` is told to the day."""
 
     id: int
     name: str
@@ -128,9 +128,9 @@ def use_key(request: HttpRequest, use_key: UseKey, response: HttpResponse) -> Se
         says = say("has been used, or is too old")
         refuse("key", says, say("a new one (make key), or the password"))
     owner = local_owner()
-    password_attempts.remember(request, response, owner)
+    password_attempts.remember_browser(request, response, owner)
     login(request, owner, backend=BACKEND)
-    browsers.note(request, owner, timezone.now())
+    browsers.record_browser(request, owner, timezone.now())
     return session_of(request)
 
 
@@ -151,9 +151,9 @@ def sign_in(request: HttpRequest, sign_in: SignIn, response: HttpResponse):  # t
         says = say("is not right just now, or was used before") if sign_in.code else say("is asked for too")
         refuse("code", says, say("the six figures that your phone shows"))
     password_attempts.forgive(request, sign_in.username)
-    password_attempts.remember(request, response, user)
+    password_attempts.remember_browser(request, response, user)
     login(request, user)
-    browsers.note(request, user, now)
+    browsers.record_browser(request, user, now)
     return session_of(request)
 
 
@@ -169,7 +169,7 @@ def _too_often(request: HttpRequest, username: str, now: datetime) -> HttpRespon
 
 @router.delete("/session", response={200: Session})
 def sign_out(request: HttpRequest) -> Session:
-    browsers.left(request.session.session_key)
+    browsers.forget_browser(request.session.session_key)
     logout(request)
     return session_of(request)
 
@@ -219,8 +219,8 @@ def begin_factor(request: HttpRequest) -> SecondFactorSetup:
     user = _me(request)
     if second_factor.is_on(user):
         refuse("code", say("is asked for already"), say("to turn it off first"))
-    factor = second_factor.begin(user)
-    address = second_factor.address(factor)
+    factor = second_factor.begin_second_factor(user)
+    address = second_factor.otpauth_address(factor)
     return SecondFactorSetup(secret=factor.secret, address=address, svg=qr_svg(address))
 
 

@@ -17,7 +17,7 @@ from pydantic import BaseModel, Field
 from kemble.core.cards.faults import faults_of
 from kemble.core.cards.ways import WAYS
 from kemble.core.change.adjust import Adjustment, adjust
-from kemble.core.change.school_comparison import SchoolsCompared, sides
+from kemble.core.change.school_comparison import SchoolsCompared, compare_schools
 from kemble.core.change.shared_parts import share_part, unshare_part
 from kemble.core.facts.fact import FactChange, ripple
 from kemble.core.facts.problems import refuse
@@ -33,16 +33,16 @@ from kemble.core.sentences import Words, say
 from kemble.core.sheet.document import Sheet, blank_sheet, default_sheet
 from kemble.core.stations.shape.hand_drawings import HandsDrawing, hands_of
 from kemble.core.stations.work_sheet import WorkResult
-from kemble.server.api.error_responses import ConflictRefusal, GoneRefusal, answer, refusal
+from kemble.server.api.error_responses import ConflictRefusal, GoneRefusal, model_response, refusal
 from kemble.server.api.paging import PageQuery
-from kemble.server.api.request_body import MOST_NUMBER, RequestBody, WriteBody, asking, number_of
+from kemble.server.api.request_body import MOST_NUMBER, RequestBody, WriteBody, kitchen_of_request, number_of
 from kemble.server.models import Batch, KitchenRecord, SheetRecord, SheetRevision
 from kemble.server.runs.records import create_sheet
 from kemble.server.runs.runs_together import added_of
-from kemble.server.sheets.work_results import carded, worked_for
+from kemble.server.sheets.work_results import result_for, with_fresh_cards
 from kemble.server.storage.fair_lock import WORKING, writing
-from kemble.server.storage.idempotency import keep_receipt, receipt_of
-from kemble.server.storage.trash import drop
+from kemble.server.storage.idempotency import store_answer, stored_answer
+from kemble.server.storage.trash import throw_away
 
 router = Router(tags=["sheets"])
 _MOST_DOTS = 60
@@ -192,7 +192,7 @@ def sheet_of(kitchen: KitchenRecord, number: int) -> SheetRecord:
     return record
 
 
-def _opened(record: SheetRecord) -> HttpResponse:
+def _sheet_response(record: SheetRecord) -> HttpResponse:
     sheet = record.sheet
     body = unchecked_model(
         SheetOpen,
@@ -200,10 +200,10 @@ def _opened(record: SheetRecord) -> HttpResponse:
         revision=record.revision,
         changed=record.changed,
         sheet=sheet,
-        worked=worked_for(sheet, record.kitchen.settings),
+        worked=result_for(sheet, record.kitchen.settings),
         dots=dots_of(record.kitchen, sheet.way),
     )
-    return answer(body)
+    return model_response(body)
 
 
 _WORKED_AT_ONCE = 16  # cards, so that a list is there within a second after the code or the kitchen changed
@@ -220,7 +220,7 @@ def sheets(
     request: HttpRequest, paged: Annotated[PageQuery, Query()], find: str = "", by: Order = "changed"
 ) -> SheetPage:
     """The sheets, or those whose title or way says what is sought: the newest first, or by title, or by way."""
-    kitchen = asking(request)
+    kitchen = kitchen_of_request(request)
     sheet_record = kitchen.sheets.order_by(*_ORDERS[by])
     sought = find.strip()[:100]
     if sought:
@@ -238,7 +238,7 @@ def sheets(
             section=record.card.get("section"),
             pending=not record.card,
         )
-        for record in carded(rows, kitchen.settings, _WORKED_AT_ONCE)
+        for record in with_fresh_cards(rows, kitchen.settings, _WORKED_AT_ONCE)
     ]
     return SheetPage(sheets=cards, page=page, pages=pages, total=total)
 
@@ -254,12 +254,12 @@ def new_sheet(request: HttpRequest, new_sheet: NewSheet) -> HttpResponse:
         refuse("way", say("is missing"), say("a way, or a whole sheet"))
     if new_sheet.says:
         sheet = laid_on(sheet, new_sheet.says)
-    return _opened(create_sheet(asking(request), sheet, new_sheet.uid))
+    return _sheet_response(create_sheet(kitchen_of_request(request), sheet, new_sheet.uid))
 
 
 @router.get("/sheets/{int:sheet_id}", response={200: SheetOpen})
 def open_sheet(request: HttpRequest, sheet_id: int) -> HttpResponse:
-    return _opened(sheet_of(asking(request), sheet_id))
+    return _sheet_response(sheet_of(kitchen_of_request(request), sheet_id))
 
 
 @router.put("/sheets/{int:sheet_id}", response={200: SavedSheet})
@@ -268,15 +268,15 @@ def save_sheet(request: HttpRequest, sheet_id: int, save: SaveSheet) -> SavedShe
 
     A sheet that cannot be worked out (a tin smaller than its batter) is saved all the same, and says why.
     """
-    kitchen = asking(request)
+    kitchen = kitchen_of_request(request)
     record = sheet_of(kitchen, sheet_id)
     with writing():
-        sent = receipt_of(kitchen, save.uid, "save")
+        sent = stored_answer(kitchen, save.uid, "save")
         if sent:
             revision = SheetRevision.objects.get(record_id=sent.number, number=sent.revision)
         else:
             revision = save_over(record, save.revision, save.sheet)
-            keep_receipt(kitchen, save.uid, "save", record.pk, revision.number)
+            store_answer(kitchen, save.uid, "save", record.pk, revision.number)
     return SavedSheet(revision=revision.number)
 
 
@@ -298,17 +298,17 @@ def save_over(record: SheetRecord, over: int, sheet: Sheet) -> SheetRevision:
 @router.get("/sheets/{int:sheet_id}/hands", response={200: HandsDrawing})
 def hands_on_paper(request: HttpRequest, sheet_id: int) -> HandsDrawing:
     """The moves of the hands at the steps of a sheet, drawn for its own piece, to be printed."""
-    kitchen = asking(request)
+    kitchen = kitchen_of_request(request)
     sheet = sheet_of(kitchen, sheet_id).sheet
-    return hands_of(sheet, worked_for(sheet, kitchen.settings))
+    return hands_of(sheet, result_for(sheet, kitchen.settings))
 
 
 @router.get("/sheets/{int:sheet_id}/risks", response={200: list[ExplainedFault]})
 def risks(request: HttpRequest, sheet_id: int) -> list[ExplainedFault]:
     """What is likeliest to go wrong with a sheet by its own numbers, before it is made."""
-    kitchen = asking(request)
+    kitchen = kitchen_of_request(request)
     sheet = sheet_of(kitchen, sheet_id).sheet
-    return likeliest(faults_of(WAYS[sheet.way]), worked_for(sheet, kitchen.settings).facts)
+    return likeliest(faults_of(WAYS[sheet.way]), result_for(sheet, kitchen.settings).facts)
 
 
 class SheetAsMade(WriteBody):
@@ -318,48 +318,50 @@ class SheetAsMade(WriteBody):
 @router.post("/sheets/{int:sheet_id}/as-made", response={200: SavedSheet})
 def as_made(request: HttpRequest, sheet_id: int, as_made: SheetAsMade) -> SavedSheet:
     """What was put in beside what the sheet said, in a run of it, as the sheet's next revision."""
-    kitchen = asking(request)
+    kitchen = kitchen_of_request(request)
     record = sheet_of(kitchen, sheet_id)
     run = get_object_or_404(kitchen.runs, pk=as_made.run, sheet=record)
     added = added_of(run)
     if not added:
         refuse("run", say("had nothing added to it"), say("a run in which something was put in"))
     with writing():
-        sent = receipt_of(kitchen, as_made.uid, "save")
+        sent = stored_answer(kitchen, as_made.uid, "save")
         if sent:
             return SavedSheet(revision=sent.revision)
         revision = save_over(record, record.revision, with_added(record.sheet, added))
-        keep_receipt(kitchen, as_made.uid, "save", record.pk, revision.number)
+        store_answer(kitchen, as_made.uid, "save", record.pk, revision.number)
     return SavedSheet(revision=revision.number)
 
 
 @router.delete("/sheets/{int:sheet_id}", response={204: None})
 def delete_sheet(request: HttpRequest, sheet_id: int) -> Status[None]:
     """Throw a sheet away, its plans with it. It can be brought back; runs and batches keep their own copy of it."""
-    drop(get_object_or_404(SheetRecord.everything, kitchen=asking(request), pk=sheet_id), timezone.now())
+    throw_away(
+        get_object_or_404(SheetRecord.everything, kitchen=kitchen_of_request(request), pk=sheet_id), timezone.now()
+    )
     return Status(204, None)
 
 
 @router.post("/work", response={200: RecalculatedSheet})
 def work_sheet(request: HttpRequest, wanted: WorkSheet) -> HttpResponse:
     """Work a sheet without saving it. 422 with whatever could be worked out when something cannot."""
-    return _rippled(wanted.sheet, wanted.before, asking(request).settings)
+    return _rippled(wanted.sheet, wanted.before, kitchen_of_request(request).settings)
 
 
 @router.post("/sides", response={200: SchoolsCompared})
 def both_sides(request: HttpRequest, asking_sides: AskSides) -> HttpResponse:
     """The sheet under every school of a question, side by side. Saves nothing."""
-    settings = asking(request).settings
+    settings = kitchen_of_request(request).settings
     with WORKING:
-        schools_compared = sides(asking_sides.sheet, settings, asking_sides.question)
-    return answer(schools_compared)
+        schools_compared = compare_schools(asking_sides.sheet, settings, asking_sides.question)
+    return model_response(schools_compared)
 
 
 @router.post("/adjust", response={200: RecalculatedSheet})
 def adjust_sheet(request: HttpRequest, adjustment: AdjustSheet) -> HttpResponse:
     """Fix one thing and let the rest follow, without saving."""
     before = adjustment.before or adjustment.sheet
-    settings = asking(request).settings
+    settings = kitchen_of_request(request).settings
     with WORKING:
         adjusted = adjust(adjustment.sheet, adjustment.to, settings)
     return _rippled(adjusted.sheet, before, settings, adjusted.says)
@@ -368,37 +370,39 @@ def adjust_sheet(request: HttpRequest, adjustment: AdjustSheet) -> HttpResponse:
 @router.post("/sheets/{int:sheet_id}/share", response={200: SheetOpen})
 def share(request: HttpRequest, sheet_id: int, sharing: SharePart) -> HttpResponse:
     """Make a part of this sheet for another one too. Both are saved, or neither."""
-    settings = asking(request).settings
-    return _shared(request, sheet_id, sharing, lambda giver, taker: share_part(giver, taker, sharing.role, settings))
+    settings = kitchen_of_request(request).settings
+    return _change_two_sheets(
+        request, sheet_id, sharing, lambda giver, taker: share_part(giver, taker, sharing.role, settings)
+    )
 
 
 @router.post("/sheets/{int:sheet_id}/unshare", response={200: SheetOpen})
 def unshare(request: HttpRequest, sheet_id: int, sharing: SharePart) -> HttpResponse:
     """Let each sheet make its own again. Both are saved, or neither."""
-    return _shared(request, sheet_id, sharing, lambda giver, taker: unshare_part(giver, taker, sharing.role))
+    return _change_two_sheets(request, sheet_id, sharing, lambda giver, taker: unshare_part(giver, taker, sharing.role))
 
 
-def _shared(
+def _change_two_sheets(
     request: HttpRequest, sheet_id: int, sharing: SharePart, change: Callable[[Sheet, Sheet], tuple[Sheet, Sheet]]
 ) -> HttpResponse:
     """Change two sheets together. Raises Conflict when one of them was saved elsewhere meanwhile."""
-    kitchen = asking(request)
+    kitchen = kitchen_of_request(request)
     if sheet_id == sharing.with_sheet:
         refuse("with_sheet", say("is the same sheet"), say("another sheet"))
     giver, taker = sheet_of(kitchen, sheet_id), sheet_of(kitchen, sharing.with_sheet)
-    if receipt_of(kitchen, sharing.uid, "share") is None:
+    if stored_answer(kitchen, sharing.uid, "share") is None:
         changed = change(giver.sheet, taker.sheet)
         with writing():
-            if receipt_of(kitchen, sharing.uid, "share") is None:
+            if stored_answer(kitchen, sharing.uid, "share") is None:
                 for record, sheet in zip((giver, taker), changed, strict=True):
                     save_over(record, record.revision, sheet)
-                keep_receipt(kitchen, sharing.uid, "share", giver.pk)
-    return _opened(sheet_of(kitchen, sheet_id))
+                store_answer(kitchen, sharing.uid, "share", giver.pk)
+    return _sheet_response(sheet_of(kitchen, sheet_id))
 
 
 def _rippled(sheet: Sheet, before: Sheet | None, kitchen: Kitchen, says: Sequence[str] = ()) -> HttpResponse:
-    worked = worked_for(sheet, kitchen)
+    worked = result_for(sheet, kitchen)
     if worked.problems:
         return refusal(worked.problems, 422, worked)
-    moved = ripple(worked_for(before, kitchen).facts, worked.facts) if before else []
-    return answer(unchecked_model(RecalculatedSheet, sheet=sheet, worked=worked, moved=moved, says=list(says)))
+    moved = ripple(result_for(before, kitchen).facts, worked.facts) if before else []
+    return model_response(unchecked_model(RecalculatedSheet, sheet=sheet, worked=worked, moved=moved, says=list(says)))

@@ -7,8 +7,8 @@ from ninja import Router
 from pydantic import Field
 
 from kemble.core.change.shopping import ShoppingList, shopping
-from kemble.server.api.error_responses import answer
-from kemble.server.api.request_body import RequestBody, asking, number_of
+from kemble.server.api.error_responses import model_response
+from kemble.server.api.request_body import RequestBody, kitchen_of_request, number_of
 from kemble.server.models import SheetRecord
 
 router = Router(tags=["shopping"])
@@ -26,7 +26,7 @@ class ShoppingRequest(RequestBody):
 @router.post("/shopping", response={200: ShoppingList})
 def shopping_list(request: HttpRequest, going: ShoppingRequest) -> HttpResponse:
     """What the sheets need together, in packs, less what is in the larder."""
-    kitchen = asking(request)
+    kitchen = kitchen_of_request(request)
     numbers = [wanted_sheet.sheet for wanted_sheet in going.wanted]
     records = {record.pk: record for record in SheetRecord.everything.filter(kitchen=kitchen, pk__in=numbers)}
     if any(number not in records for number in numbers):
@@ -34,4 +34,4 @@ def shopping_list(request: HttpRequest, going: ShoppingRequest) -> HttpResponse:
     # For what was thrown away meanwhile nothing is bought.
     wanted = [wanted_sheet for wanted_sheet in going.wanted if records[wanted_sheet.sheet].trashed is None]
     sheets = [records[wanted_sheet.sheet].sheet for wanted_sheet in wanted for _ in range(wanted_sheet.times)]
-    return answer(shopping(sheets, kitchen.settings))
+    return model_response(shopping(sheets, kitchen.settings))

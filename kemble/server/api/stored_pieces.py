@@ -11,11 +11,11 @@ from ninja import Router
 from pydantic import BaseModel, Field
 
 from kemble.core.log.stored_pieces import StockLabel, StoredPieces, label
-from kemble.server.api.request_body import RequestBody, asking, member_of
+from kemble.server.api.request_body import RequestBody, kitchen_of_request, member_of
 from kemble.server.models import Batch, Stock
-from kemble.server.sheets.work_results import worked_for
+from kemble.server.sheets.work_results import result_for
 from kemble.server.storage.fair_lock import writing
-from kemble.server.storage.trash import drop
+from kemble.server.storage.trash import throw_away
 
 router = Router(tags=["stock"])
 _NEXT_DAY = (timedelta(hours=14), timedelta(hours=60))
@@ -55,7 +55,7 @@ class StockLeft(RequestBody):
 @router.get("/to-eat", response={200: list[StoredToEat]})
 def to_eat(request: HttpRequest) -> list[StoredToEat]:
     """What is put by, and what was made lately and keeps still; what must be eaten first at the head."""
-    kitchen, now = asking(request), timezone.now()
+    kitchen, now = kitchen_of_request(request), timezone.now()
     stored_to_eats = [
         StoredToEat(
             batch=row.batch_id,
@@ -112,9 +112,9 @@ def to_taste(request: HttpRequest) -> list[BatchToTaste]:
 @router.put("/stock/{int:stock_id}", response={200: list[StoredToEat]})
 def change_stock(request: HttpRequest, stock_id: int, stock_left: StockLeft) -> list[StoredToEat]:
     """How many are left. When none are, it is gone; it can be brought back."""
-    row = get_object_or_404(Stock, pk=stock_id, kitchen=asking(request))
+    row = get_object_or_404(Stock, pk=stock_id, kitchen=kitchen_of_request(request))
     if stock_left.pieces == 0:
-        drop(row, timezone.now())
+        throw_away(row, timezone.now())
     else:
         with writing():
             Stock.objects.filter(pk=row.pk).update(pieces=stock_left.pieces)
@@ -123,8 +123,8 @@ def change_stock(request: HttpRequest, stock_id: int, stock_left: StockLeft) -> 
 
 @router.get("/stock/{int:stock_id}/label", response={200: StockLabel})
 def stock_label(request: HttpRequest, stock_id: int) -> StockLabel:
-    row = get_object_or_404(Stock, pk=stock_id, kitchen=asking(request))
+    row = get_object_or_404(Stock, pk=stock_id, kitchen=kitchen_of_request(request))
     run = row.batch.run
-    allergens = worked_for(run.kept.sheet, run.kitchen.settings).allergens
+    allergens = result_for(run.kept.sheet, run.kitchen.settings).allergens
     kept = StoredPieces.model_validate({"where": row.where, "pieces": row.pieces})
     return label(row.title, kept, run.kept.facts, row.made, row.until, allergens)

@@ -10,9 +10,9 @@ from ninja import Router
 from ninja.responses import Status
 from pydantic import BaseModel
 
-from kemble.server.api.request_body import asking
+from kemble.server.api.request_body import kitchen_of_request
 from kemble.server.learning.posterior import relearn
-from kemble.server.storage.trash import aside, bring_back
+from kemble.server.storage.trash import bring_back, trashed_items
 
 router = Router(tags=["dropped"])
 
@@ -32,14 +32,14 @@ def dropped(request: HttpRequest) -> list[TrashCard]:
     """Everything of the last thirty days, the newest first."""
     return [
         TrashCard(kind=item.kind, id=item.id, title=item.title, dropped=item.trashed, until=item.until)
-        for item in aside(asking(request), timezone.now())
+        for item in trashed_items(kitchen_of_request(request), timezone.now())
     ]
 
 
 @router.post("/dropped/{kind}/{int:number}", response={204: None})
 def back(request: HttpRequest, kind: str, number: int) -> Status[None]:
     """Bring one thing back to where it was. Asked for twice, it stands there once."""
-    kitchen = asking(request)
+    kitchen = kitchen_of_request(request)
     if not bring_back(kitchen, kind, number):
         raise Http404("nothing like that lies aside")
     if kind == "batch":

@@ -30,7 +30,7 @@ from kemble.server.learning.posterior import relearn, see
 from kemble.server.models import KitchenRecord, OccasionRecord, SheetRecord
 from kemble.server.occasions.occasion_days import check_occasion, kept_day, store_occasion
 from kemble.server.runs.records import BatchFeedback, create_sheet, keep_events, log_outcome, run_from
-from kemble.server.sheets.work_results import carded
+from kemble.server.sheets.work_results import with_fresh_cards
 
 SEED = 1530
 PAST_BATCHES = 30
@@ -52,14 +52,14 @@ def load(now: datetime) -> KitchenRecord:
         create_sheet(kitchen, sheet_from({**document, "serve": f"{serve:%Y-%m-%dT%H:%M}"})) for document in SHEETS
     ]
     named = {record.title: record for record in records}
-    _share(named["Half-crushed balls in white bean"], named["Squash rounds with chestnut"], settings)
+    _share_paste(named["Half-crushed balls in white bean"], named["Squash rounds with chestnut"], settings)
     for i in range(PAST_BATCHES):
         _past_batch(kitchen, settings, records[_MADE[i % len(_MADE)]], now, 2 + i * 3 + i % 2, chance)
     relearn(kitchen)
     _coming(kitchen, settings, named, now)
     _in_progress(kitchen, settings, named["Barley-malt and pumpkin seed cake"], now)
     _weighed_out(kitchen, named["Walnut and date balls"], now, chance)
-    carded(records, settings)  # so that the counter need not wait for them
+    with_fresh_cards(records, settings)  # so that the counter need not wait for them
     return kitchen
 
 
@@ -94,7 +94,7 @@ def _bench(
         )
 
 
-def _share(giver: SheetRecord, taker: SheetRecord, settings: Kitchen) -> None:
+def _share_paste(giver: SheetRecord, taker: SheetRecord, settings: Kitchen) -> None:
     """One sheet makes the paste for two."""
     for record, sheet in zip((giver, taker), share_part(giver.sheet, taker.sheet, "filling", settings), strict=True):
         record.document = sheet.model_dump(mode="json")
@@ -160,7 +160,7 @@ def _past_batch(
     plan = plan_from(worked.steps, settings, begin=began)
     run = run_from(record, sheet, worked, plan, began=began, clock=began, pace=1)
     run.save()
-    events = _played(plan, chance)
+    events = _simulate_plan(plan, chance)
     keep_events(run, events)
     run.finished = events[-1].at
     run.save(update_fields=["finished"])
@@ -177,38 +177,38 @@ def _past_batch(
     log_outcome(run, BatchFeedback(tastes, faults[:1], chance.choice(NOTES)), seen=see(run))
 
 
-def _played(plan: Plan, chance: random.Random) -> list[AnyEvent]:
+def _simulate_plan(plan: Plan, chance: random.Random) -> list[AnyEvent]:
     """A plan played through with a cook's spread, to its end."""
     ends: dict[str, datetime] = {}
     events = []
     for scheduled in plan.scheduled:
         step = scheduled.step
         starts = max([scheduled.starts, *(ends[w.step] for w in step.after if w.step in ends)])
-        events.append(_event(starts, "started", step.id))
+        events.append(_demo_event(starts, "started", step.id))
         if step.target and step.target.key in PIECES:
-            events += _pieces(starts, step, chance)
+            events += _weigh_pieces(starts, step, chance)
         elif step.target and chance.random() < 0.7:
             grams = round(step.target.grams * chance.gauss(1, 0.015), 1)
-            events.append(_event(starts, "weighed", step.id, grams=grams))
+            events.append(_demo_event(starts, "weighed", step.id, grams=grams))
         spread = chance.gauss(1.04, 0.1) if step.window else chance.gauss(1.05, 0.12)
         ends[step.id] = starts + timedelta(minutes=step.minutes * max(0.7, spread))
-        events.append(_event(ends[step.id], "done", step.id))
-    return [*events, _event(max(event.at for event in events), "finished")]
+        events.append(_demo_event(ends[step.id], "done", step.id))
+    return [*events, _demo_event(max(event.at for event in events), "finished")]
 
 
-def _pieces(at: datetime, step: StepResult, chance: random.Random) -> list[AnyEvent]:
+def _weigh_pieces(at: datetime, step: StepResult, chance: random.Random) -> list[AnyEvent]:
     """A few for practice, and some more once the hand has found the size."""
     told = step.target.grams if step.target else 0.0
     spreads = [0.13] * PRACTICE + [0.035] * chance.randint(3, 7)
     return [
-        _event(at, "weighed", step.id, grams=round(told * chance.gauss(1, off), 1)).model_copy(
+        _demo_event(at, "weighed", step.id, grams=round(told * chance.gauss(1, off), 1)).model_copy(
             update={"uid": f"demo-{step.id}-weighed-{i}"}
         )
         for i, off in enumerate(spreads)
     ]
 
 
-def _event(at: datetime, kind: str, step: str | None = None, **more: Any) -> AnyEvent:
+def _demo_event(at: datetime, kind: str, step: str | None = None, **more: Any) -> AnyEvent:
     uid = f"demo-{step}-{kind}" if step else f"demo-{kind}"
     return event_from({"kind": kind, "step": step, **more}, uid=uid, at=at)
 
@@ -223,14 +223,14 @@ def _in_progress(kitchen: KitchenRecord, settings: Kitchen, record: SheetRecord,
     run = run_from(record, record.sheet, worked, plan, began=began, clock=began, pace=1)
     run.save()
     start = next(s for s in plan.scheduled if s.step.id == "steam").starts
-    events = [_event(start, "started", "steam")]
+    events = [_demo_event(start, "started", "steam")]
     for scheduled in plan.scheduled:
         if scheduled.ends <= start:
-            events.append(_event(scheduled.starts, "started", scheduled.step.id))
-            events.append(_event(scheduled.ends, "done", scheduled.step.id))
+            events.append(_demo_event(scheduled.starts, "started", scheduled.step.id))
+            events.append(_demo_event(scheduled.ends, "done", scheduled.step.id))
     core = run.kept.core
     if core:
         # A thermometer found it a tenth behind what was told, nine minutes in.
         celsius = float(np.interp(9.0 / 1.1, core.curve.minutes, core.curve.core_c))
-        events.append(_event(start + timedelta(minutes=9), "probed", "steam", celsius=round(celsius, 1)))
+        events.append(_demo_event(start + timedelta(minutes=9), "probed", "steam", celsius=round(celsius, 1)))
     keep_events(run, events)

@@ -8,11 +8,11 @@ from kemble.core.kitchen.document import Kitchen
 from kemble.server.web.time_zone import local_zone
 
 
-def _line(ingredient: str, value: float, unit: str = "g", **more: Any) -> dict[str, Any]:
+def _line_document(ingredient: str, value: float, unit: str = "g", **more: Any) -> dict[str, Any]:
     return {"ingredient": ingredient, "amount": {"value": value, "unit": unit}, **more}
 
 
-def _part(role: str, name: str, *lines: dict[str, Any], **more: Any) -> dict[str, Any]:
+def _part_document(role: str, name: str, *lines: dict[str, Any], **more: Any) -> dict[str, Any]:
     return {"role": role, "name": name, "lines": list(lines), **more}
 
 
@@ -21,15 +21,15 @@ SHEETS: tuple[dict[str, Any], ...] = (
         "title": "Black tea and orange cake",
         "way": "set-cake",
         "parts": [
-            _part(
+            _part_document(
                 "base",
                 "batter",
-                _line("sweet-rice-flour", 300),
-                _line("black-tea", 390, "ml"),
-                _line("dark-slab-sugar", 255),
-                _line("sunflower-oil", 18),
-                _line("orange-rind", 1, "piece"),
-                _line("salt", 1),
+                _line_document("sweet-rice-flour", 300),
+                _line_document("black-tea", 390, "ml"),
+                _line_document("dark-slab-sugar", 255),
+                _line_document("sunflower-oil", 18),
+                _line_document("orange-rind", 1, "piece"),
+                _line_document("salt", 1),
             )
         ],
         "vessel": {"tin": {"name": "the blue tin", "shape": "round", "diameter_mm": 180, "height_mm": 60}},
@@ -39,19 +39,27 @@ SHEETS: tuple[dict[str, Any], ...] = (
         "title": "Walnut and date balls",
         "way": "boiled-balls",
         "parts": [
-            _part(
+            _part_document(
                 "base",
                 "dough",
-                _line("sweet-rice-flour", 260),
-                _line(
+                _line_document("sweet-rice-flour", 260),
+                _line_document(
                     "water",
                     208,
                     "ml",
                     splits=[{"share": 0.35, "at": "boiling"}, {"share": 0.65, "at": "cool"}],
                 ),
             ),
-            _part("filling", "walnut and date", _line("walnut", 96), _line("date", 98), _line("butter", 22)),
-            _part("broth", "pear broth", _line("pear-juice", 900, "ml"), _line("ginger", 24)),
+            _part_document(
+                "filling",
+                "walnut and date",
+                _line_document("walnut", 96),
+                _line_document("date", 98),
+                _line_document("butter", 22),
+            ),
+            _part_document(
+                "broth", "pear broth", _line_document("pear-juice", 900, "ml"), _line_document("ginger", 24)
+            ),
         ],
         "pieces": {"dough_g": 18, "filling_g": 9},
     },
@@ -60,16 +68,16 @@ SHEETS: tuple[dict[str, Any], ...] = (
         "way": "set-cake",
         "schools": {"cover": "covered", "rest": "chill"},
         "parts": [
-            _part(
+            _part_document(
                 "base",
                 "batter",
-                _line("sweet-rice-flour", 270),
-                _line("water", 300, "ml"),
-                _line("barley-malt", 80),
-                _line("light-brown-sugar", 140),
-                _line("hazelnut-oil", 11),
-                _line("pumpkin-seed", 30),
-                _line("salt", 1.5),
+                _line_document("sweet-rice-flour", 270),
+                _line_document("water", 300, "ml"),
+                _line_document("barley-malt", 80),
+                _line_document("light-brown-sugar", 140),
+                _line_document("hazelnut-oil", 11),
+                _line_document("pumpkin-seed", 30),
+                _line_document("salt", 1.5),
             )
         ],
         "vessel": {
@@ -89,20 +97,20 @@ SHEETS: tuple[dict[str, Any], ...] = (
         "way": "boiled-balls",
         "schools": {"dough": "cool", "start": "chilled"},
         "parts": [
-            _part(
+            _part_document(
                 "base",
                 "dough",
-                _line("sweet-rice-flour", 230),
-                _line("water", 186, "ml"),
-                _line("sunflower-oil", 6),
+                _line_document("sweet-rice-flour", 230),
+                _line_document("water", 186, "ml"),
+                _line_document("sunflower-oil", 6),
             ),
-            _part(
+            _part_document(
                 "filling",
                 "pistachio and lemon",
-                _line("pistachio", 92),
-                _line("white-sugar", 58),
-                _line("butter", 48),
-                _line("lemon-rind", 1, "piece"),
+                _line_document("pistachio", 92),
+                _line_document("white-sugar", 58),
+                _line_document("butter", 48),
+                _line_document("lemon-rind", 1, "piece"),
             ),
         ],
         "pieces": {"dough_g": 16, "filling_g": 7.5},
@@ -112,15 +120,15 @@ SHEETS: tuple[dict[str, Any], ...] = (
         "way": "set-cake",
         "schools": {"rest": "overnight"},
         "parts": [
-            _part(
+            _part_document(
                 "base",
                 "batter",
-                _line("sweet-rice-flour", 320),
-                _line("apple-juice", 390, "ml"),
-                _line("quince-paste", 130),
-                _line("white-sugar", 110),
-                _line("coconut-oil", 16),
-                _line("lemon-rind", 1, "piece"),
+                _line_document("sweet-rice-flour", 320),
+                _line_document("apple-juice", 390, "ml"),
+                _line_document("quince-paste", 130),
+                _line_document("white-sugar", 110),
+                _line_document("coconut-oil", 16),
+                _line_document("lemon-rind", 1, "piece"),
             )
         ],
         "vessel": {
@@ -135,18 +143,18 @@ SHEETS: tuple[dict[str, Any], ...] = (
         "title": "Poppy seed and buckwheat honey balls",
         "way": "boiled-balls",
         "parts": [
-            _part(
+            _part_document(
                 "base",
                 "dough",
-                _line("sweet-rice-flour", 240),
-                _line("water", 190, "ml"),
+                _line_document("sweet-rice-flour", 240),
+                _line_document("water", 190, "ml"),
             ),
-            _part(
+            _part_document(
                 "filling",
                 "poppy seed and honey",
-                _line("poppy-seed", 92),
-                _line("buckwheat-honey", 58),
-                _line("butter", 50),
+                _line_document("poppy-seed", 92),
+                _line_document("buckwheat-honey", 58),
+                _line_document("butter", 50),
             ),
         ],
         "pieces": {"dough_g": 17, "filling_g": 8},
@@ -156,28 +164,30 @@ SHEETS: tuple[dict[str, Any], ...] = (
         "way": "stirred-rounds",
         "schools": {"cook": "steam"},
         "parts": [
-            _part(
+            _part_document(
                 "base",
                 "dough",
-                _line("sweet-rice-flour", 220),
-                _line("squash-puree", 130),
-                _line("water", 150, "ml"),
-                _line("light-brown-sugar", 64),
-                _line("salt", 1),
+                _line_document("sweet-rice-flour", 220),
+                _line_document("squash-puree", 130),
+                _line_document("water", 150, "ml"),
+                _line_document("light-brown-sugar", 64),
+                _line_document("salt", 1),
             ),
-            _part(
+            _part_document(
                 "filling",
                 "chestnut and white bean",
-                _line("white-bean", 140),
-                _line("water", 480, "ml"),
-                _line("white-sugar", 96),
-                _line("chestnut-puree", 60),
-                _line("salt", 1),
+                _line_document("white-bean", 140),
+                _line_document("water", 480, "ml"),
+                _line_document("white-sugar", 96),
+                _line_document("chestnut-puree", 60),
+                _line_document("salt", 1),
                 family="bean-paste",
                 pan="the wide pan",
             ),
-            _part("heart", "roast chestnut", _line("chestnut-cooked", 17, "piece"), schools={"ready": "roasted"}),
-            _part("coat", "starch", _line("potato-starch", 60)),
+            _part_document(
+                "heart", "roast chestnut", _line_document("chestnut-cooked", 17, "piece"), schools={"ready": "roasted"}
+            ),
+            _part_document("coat", "starch", _line_document("potato-starch", 60)),
         ],
         "pieces": {"dough_g": 32, "filling_g": 30},
     },
@@ -185,16 +195,22 @@ SHEETS: tuple[dict[str, Any], ...] = (
         "title": "Hazelnut pulls",
         "way": "folded-pulls",
         "parts": [
-            _part(
+            _part_document(
                 "base",
                 "batter",
-                _line("sweet-rice-flour", 210),
-                _line("water", 308, "ml"),
-                _line("hazelnut-oil", 32),
-                _line("buckwheat-honey", 16),
-                _line("salt", 1),
+                _line_document("sweet-rice-flour", 210),
+                _line_document("water", 308, "ml"),
+                _line_document("hazelnut-oil", 32),
+                _line_document("buckwheat-honey", 16),
+                _line_document("salt", 1),
             ),
-            _part("coat", "sweet hazelnut", _line("hazelnut", 120), _line("light-brown-sugar", 64), each_g=3),
+            _part_document(
+                "coat",
+                "sweet hazelnut",
+                _line_document("hazelnut", 120),
+                _line_document("light-brown-sugar", 64),
+                each_g=3,
+            ),
         ],
         "pieces": {"dough_g": 9},
     },
@@ -203,20 +219,20 @@ SHEETS: tuple[dict[str, Any], ...] = (
         "way": "batter-bake",
         "schools": {"rest": "chill", "lining": "crust"},
         "parts": [
-            _part(
+            _part_document(
                 "base",
                 "batter",
-                _line("sweet-rice-flour", 240),
-                _line("milk", 240, "ml"),
-                _line("squash-puree", 130),
-                _line("egg", 2, "piece"),
-                _line("butter", 85),
-                _line("light-brown-sugar", 130),
-                _line("buckwheat-honey", 70),
-                _line("salt", 2),
+                _line_document("sweet-rice-flour", 240),
+                _line_document("milk", 240, "ml"),
+                _line_document("squash-puree", 130),
+                _line_document("egg", 2, "piece"),
+                _line_document("butter", 85),
+                _line_document("light-brown-sugar", 130),
+                _line_document("buckwheat-honey", 70),
+                _line_document("salt", 2),
             ),
-            _part("crust", "sugar crust", _line("light-brown-sugar", 24)),
-            _part("topping", "hazelnuts", _line("hazelnut", 40)),
+            _part_document("crust", "sugar crust", _line_document("light-brown-sugar", 24)),
+            _part_document("topping", "hazelnuts", _line_document("hazelnut", 40)),
         ],
         "vessel": {
             "tin": {
@@ -233,8 +249,20 @@ SHEETS: tuple[dict[str, Any], ...] = (
         "title": "Pounded grain in pumpkin seed",
         "way": "pounded",
         "parts": [
-            _part("base", "grain", _line("sweet-rice", 480), _line("water", 14, "ml"), _line("white-sugar", 12)),
-            _part("coat", "pumpkin seed", _line("pumpkin-seed", 90), _line("light-brown-sugar", 36), each_g=6),
+            _part_document(
+                "base",
+                "grain",
+                _line_document("sweet-rice", 480),
+                _line_document("water", 14, "ml"),
+                _line_document("white-sugar", 12),
+            ),
+            _part_document(
+                "coat",
+                "pumpkin seed",
+                _line_document("pumpkin-seed", 90),
+                _line_document("light-brown-sugar", 36),
+                each_g=6,
+            ),
         ],
         "grain": {"rinses": 3, "soak_min": 660, "soak_c": 9, "drain_min": 45},
         "pieces": {"dough_g": 38},
@@ -243,23 +271,23 @@ SHEETS: tuple[dict[str, Any], ...] = (
         "title": "Half-crushed balls in white bean",
         "way": "crushed-balls",
         "parts": [
-            _part(
+            _part_document(
                 "base",
                 "rice",
-                _line("sweet-rice", 180),
-                _line("plain-rice", 60),
-                _line("water", 345, "ml"),
-                _line("white-sugar", 15),
-                _line("salt", 2),
+                _line_document("sweet-rice", 180),
+                _line_document("plain-rice", 60),
+                _line_document("water", 345, "ml"),
+                _line_document("white-sugar", 15),
+                _line_document("salt", 2),
             ),
-            _part(
+            _part_document(
                 "filling",
                 "white bean paste",
-                _line("white-bean", 226),
-                _line("water", 760, "ml"),
-                _line("white-sugar", 165),
-                _line("lemon-rind", 1, "piece"),
-                _line("salt", 1.5),
+                _line_document("white-bean", 226),
+                _line_document("water", 760, "ml"),
+                _line_document("white-sugar", 165),
+                _line_document("lemon-rind", 1, "piece"),
+                _line_document("salt", 1.5),
                 family="bean-paste",
                 pan="the wide pan",
             ),
@@ -271,13 +299,13 @@ SHEETS: tuple[dict[str, Any], ...] = (
         "title": "Quince tray rice",
         "way": "tray-rice",
         "parts": [
-            _part(
+            _part_document(
                 "base",
                 "rice",
-                _line("sweet-rice-long", 380),
-                _line("coconut-milk-thin", 380, "ml"),
-                _line("water", 190, "ml"),
-                _line(
+                _line_document("sweet-rice-long", 380),
+                _line_document("coconut-milk-thin", 380, "ml"),
+                _line_document("water", 190, "ml"),
+                _line_document(
                     "light-brown-sugar",
                     180,
                     splits=[
@@ -285,28 +313,28 @@ SHEETS: tuple[dict[str, Any], ...] = (
                         {"share": 2 / 3, "at": "from the start", "to": "syrup"},
                     ],
                 ),
-                _line("salt", 3),
+                _line_document("salt", 3),
                 takes=[{"of": "topping.oil", "amount": {"value": 1, "unit": "tbsp_metric"}, "joins": "fold"}],
             ),
-            _part(
+            _part_document(
                 "syrup",
                 "coconut and quince syrup",
-                _line(
+                _line_document(
                     "coconut-milk-thick",
                     300,
                     "ml",
                 ),
-                _line("quince-paste", 60),
+                _line_document("quince-paste", 60),
                 pan="the deep pan",
             ),
-            _part(
+            _part_document(
                 "topping",
                 "curds",
-                _line("coconut-milk-thick", 200, "ml"),
+                _line_document("coconut-milk-thick", 200, "ml"),
                 family="coconut-curd",
                 pan="the small pan",
             ),
-            _part("glaze", "syrup to brush", takes=[{"of": "syrup", "amount": {"value": 45, "unit": "ml"}}]),
+            _part_document("glaze", "syrup to brush", takes=[{"of": "syrup", "amount": {"value": 45, "unit": "ml"}}]),
         ],
         "grain": {"rinses": 4, "soak_min": 90, "soak_c": 16, "drain_min": 30},
         "vessel": {
@@ -324,26 +352,26 @@ SHEETS: tuple[dict[str, Any], ...] = (
         "title": "Chestnut and mushroom parcels",
         "way": "leaf-parcels",
         "parts": [
-            _part(
+            _part_document(
                 "base",
                 "grain",
-                _line("sweet-rice", 460),
-                _line("walnut-oil", 18),
-                _line("soy-sauce", 14),
-                _line("salt", 4),
+                _line_document("sweet-rice", 460),
+                _line_document("walnut-oil", 18),
+                _line_document("soy-sauce", 14),
+                _line_document("salt", 4),
             ),
-            _part(
+            _part_document(
                 "filling",
                 "chestnut and mushroom",
-                _line("chestnut-cooked", 150),
-                _line("mushroom-dried", 16),
-                _line("shallot", 2, "piece"),
+                _line_document("chestnut-cooked", 150),
+                _line_document("mushroom-dried", 16),
+                _line_document("shallot", 2, "piece"),
             ),
-            _part(
+            _part_document(
                 "wrapper",
                 "leaves",
-                _line("bamboo-leaf", 26, "piece"),
-                _line("kitchen-string", 12, "piece"),
+                _line_document("bamboo-leaf", 26, "piece"),
+                _line_document("kitchen-string", 12, "piece"),
             ),
         ],
         "grain": {"rinses": 2, "soak_min": 210, "soak_c": 16, "drain_min": 30},
@@ -354,20 +382,20 @@ SHEETS: tuple[dict[str, Any], ...] = (
         "way": "ground-packets",
         "schools": {"finish": "griddle"},
         "parts": [
-            _part(
+            _part_document(
                 "base",
                 "mass",
-                _line("sweet-rice", 280),
-                _line("soybean", 58),
-                _line("water", 425, "ml"),
-                _line("barley-malt", 54),
-                _line("salt", 2),
+                _line_document("sweet-rice", 280),
+                _line_document("soybean", 58),
+                _line_document("water", 425, "ml"),
+                _line_document("barley-malt", 54),
+                _line_document("salt", 2),
             ),
-            _part(
+            _part_document(
                 "wrapper",
                 "leaf and foil",
-                _line("banana-leaf", 12, "piece"),
-                _line("kitchen-foil", 12, "piece"),
+                _line_document("banana-leaf", 12, "piece"),
+                _line_document("kitchen-foil", 12, "piece"),
             ),
         ],
         "grain": {"rinses": 3, "soak_min": 300, "soak_c": 16, "drain_min": 60},
@@ -378,23 +406,23 @@ SHEETS: tuple[dict[str, Any], ...] = (
         "way": "stirred-rounds",
         "schools": {"cook": "microwave", "wrap": "chill"},
         "parts": [
-            _part(
+            _part_document(
                 "base",
                 "dough",
-                _line("sweet-rice-flour", 260),
-                _line("water", 310, "ml"),
-                _line("white-sugar", 92),
-                _line("lemon-rind", 1, "piece"),
+                _line_document("sweet-rice-flour", 260),
+                _line_document("water", 310, "ml"),
+                _line_document("white-sugar", 92),
+                _line_document("lemon-rind", 1, "piece"),
             ),
-            _part(
+            _part_document(
                 "filling",
                 "pistachio paste",
-                _line("pistachio", 160),
-                _line("white-sugar", 70),
-                _line("butter", 60),
-                _line("mild-honey", 44),
+                _line_document("pistachio", 160),
+                _line_document("white-sugar", 70),
+                _line_document("butter", 60),
+                _line_document("mild-honey", 44),
             ),
-            _part("coat", "starch", _line("potato-starch", 70)),
+            _part_document("coat", "starch", _line_document("potato-starch", 70)),
         ],
         "pieces": {"skin_mm": 4.2, "filling_g": 19},
     },
@@ -402,7 +430,9 @@ SHEETS: tuple[dict[str, Any], ...] = (
         "title": "Plain blocks for the freezer",
         "way": "pounded",
         "schools": {"finish": "block"},
-        "parts": [_part("base", "grain", _line("sweet-rice", 620), _line("water", 20, "ml"))],
+        "parts": [
+            _part_document("base", "grain", _line_document("sweet-rice", 620), _line_document("water", 20, "ml"))
+        ],
         "grain": {"rinses": 4, "soak_min": 720, "soak_c": 8, "drain_min": 45},
         "bag": {"length_mm": 280, "width_mm": 210},
         "cut": {"pieces": 24, "small": 5},
@@ -411,14 +441,14 @@ SHEETS: tuple[dict[str, Any], ...] = (
         "title": "Aunt's tea cake, as she told it",
         "way": "set-cake",
         "parts": [
-            _part(
+            _part_document(
                 "base",
                 "batter",
-                _line("sweet-rice-flour", 2.5, "cup_metric"),
-                _line("black-tea", 2, "cup_metric"),
-                _line("dark-slab-sugar", 1.25, "cup_metric"),
-                _line("sunflower-oil", 1, "tbsp_metric"),
-                _line("salt", 1, "pinch"),
+                _line_document("sweet-rice-flour", 2.5, "cup_metric"),
+                _line_document("black-tea", 2, "cup_metric"),
+                _line_document("dark-slab-sugar", 1.25, "cup_metric"),
+                _line_document("sunflower-oil", 1, "tbsp_metric"),
+                _line_document("salt", 1, "pinch"),
             )
         ],
         "vessel": {

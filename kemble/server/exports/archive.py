@@ -23,7 +23,7 @@ from pydantic import ValidationError
 
 from kemble.core.facts.problems import Refused, problems_from, refuse
 from kemble.core.kitchen.document import LEARNED, Kitchen
-from kemble.core.learn.observations import sight_from
+from kemble.core.learn.observations import observation_from
 from kemble.core.log.blind_tasting import BlindTastingDesign, StoredAnswer
 from kemble.core.log.predictions import SCALE, ComparedPrediction
 from kemble.core.plan.occasion import Occasion
@@ -72,9 +72,9 @@ def _marks(tastes: Row) -> Row:
     return tastes
 
 
-def _seen(seen: Row) -> list[object]:
+def _read_seen(seen: Row) -> list[object]:
     compared = [ComparedPrediction.model_validate(item) for item in seen.get("compared") or ()]
-    return [*compared, *(sight_from(item) for item in seen.get("sights") or ())]
+    return [*compared, *(observation_from(item) for item in seen.get("sights") or ())]
 
 
 @dataclass(frozen=True)
@@ -124,7 +124,7 @@ SORTS: tuple[RecordType, ...] = (
         {"sheet": "sheets", "occasion": "occasions"},
     ),
     RecordType("events", RunEvent, "run__kitchen", 500_000, lambda row: event_from(row.document, uid=row.uid, at=row.at), {"run": "runs"}),
-    RecordType("batches", Batch, "kitchen", 20_000, lambda row: (_marks(row.tastes), _seen(row.seen)), {"run": "runs"}),
+    RecordType("batches", Batch, "kitchen", 20_000, lambda row: (_marks(row.tastes), _read_seen(row.seen)), {"run": "runs"}),
     RecordType("tastings", Tasting, "batch__kitchen", 50_000, lambda row: _marks(row.tastes), {"batch": "batches"}),
     RecordType("stock", Stock, "kitchen", 20_000, lambda row: row.pieces, {"batch": "batches"}),
     RecordType("pictures", CuePicture, "kitchen", 20_000, lambda row: row.step, {"run": "runs"}),
@@ -157,19 +157,19 @@ def write_archive(kitchen: KitchenRecord, out: IO[bytes], made: datetime) -> Non
             "set_up": kitchen.set_up,
             "kitchen": kitchen.document,
         }
-        _put(packed, _HEAD, json.dumps(head, ensure_ascii=False, indent=1).encode())
+        _write_member(packed, _HEAD, json.dumps(head, ensure_ascii=False, indent=1).encode())
         for sort in SORTS:
             known = numbers[sort.name] = {}
             with packed.open(_info(f"{sort.name}.jsonl"), "w", force_zip64=True) as file:
                 for number, row in enumerate(sort.rows(kitchen).iterator(chunk_size=500), start=1):
                     known[row.pk] = number
-                    file.write(json.dumps(_told(sort, row, numbers), ensure_ascii=False).encode() + b"\n")
+                    file.write(json.dumps(_row_document(sort, row, numbers), ensure_ascii=False).encode() + b"\n")
             if sort.model is CuePicture:
                 for row in sort.rows(kitchen).iterator(chunk_size=50):
-                    _put(packed, _picture(known[row.pk]), bytes(row.webp), zipfile.ZIP_STORED)
+                    _write_member(packed, _picture_name(known[row.pk]), bytes(row.webp), zipfile.ZIP_STORED)
 
 
-def _told(sort: RecordType, row: models.Model, numbers: Mapping[str, Mapping[int, int]]) -> Row:
+def _row_document(sort: RecordType, row: models.Model, numbers: Mapping[str, Mapping[int, int]]) -> Row:
     told: Row = {}
     for column in sort.fields:
         key, value = key_of(column), getattr(row, column.attname)
@@ -203,7 +203,7 @@ def renumbered(document: Row, number: Callable[[int], int | None]) -> Row:
     return {**document, "dishes": dishes, "pins": pins}
 
 
-def _picture(number: int) -> str:
+def _picture_name(number: int) -> str:
     return f"pictures/{number:06d}.webp"
 
 
@@ -213,7 +213,7 @@ def _info(name: str, how: int = zipfile.ZIP_DEFLATED) -> zipfile.ZipInfo:
     return info
 
 
-def _put(packed: zipfile.ZipFile, name: str, content: bytes, how: int = zipfile.ZIP_DEFLATED) -> None:
+def _write_member(packed: zipfile.ZipFile, name: str, content: bytes, how: int = zipfile.ZIP_DEFLATED) -> None:
     packed.writestr(_info(name, how), content)
 
 
@@ -237,8 +237,8 @@ class ArchiveReader:
         self._packed = packed
         self._names = set(packed.namelist())
         self.counts: dict[str, int] = {}
-        with _whole():
-            _fits(packed)
+        with _refusing_broken_zip():
+            _check_sizes(packed)
             head = _head(packed)
         self.kitchen, self.set_up, self.made = head.kitchen, head.set_up, head.made
         self.size = sum(info.file_size for info in packed.infolist())
@@ -250,7 +250,7 @@ class ArchiveReader:
         name = f"{sort.name}.jsonl"
         if name not in self._names:
             return
-        with _whole(), self._packed.open(name) as file:
+        with _refusing_broken_zip(), self._packed.open(name) as file:
             while line := file.readline(_MOST_LINE + 1):
                 number = self.counts[sort.name] = self.counts[sort.name] + 1
                 if len(line) > _MOST_LINE:
@@ -261,7 +261,7 @@ class ArchiveReader:
                     )
                 if number > sort.most:
                     refuse(name, say("has over {most:,} rows", most=sort.most), say("at most {most:,}", most=sort.most))
-                row, refs = _row(sort, number, line)
+                row, refs = _read_row(sort, number, line)
                 self._check_refs(sort, number, refs)
                 size = len(line) + (self._picture(number, row) if isinstance(row, CuePicture) else 0)
                 self.bytes_read += size
@@ -278,7 +278,7 @@ class ArchiveReader:
 
     def _picture(self, number: int, row: CuePicture) -> int:
         """Its picture into a row: as it is when it is plain WebP, encoded anew when anything else came. Its size."""
-        name = _picture(number)
+        name = _picture_name(number)
         if name not in self._names:
             refuse(name, say("is missing"), say("a picture for each row of pictures.jsonl"))
         content = _content(self._packed, name, MOST_PICTURE)
@@ -289,14 +289,14 @@ class ArchiveReader:
 @contextmanager
 def open_archive(file: IO[bytes]) -> Iterator[ArchiveReader]:
     """A kitchen's file, to be read while this is open. Raises Refused for one that is none."""
-    with _whole():
+    with _refusing_broken_zip():
         packed = zipfile.ZipFile(file)
     with packed:
         yield ArchiveReader(packed)
 
 
 @contextmanager
-def _whole() -> Iterator[None]:
+def _refusing_broken_zip() -> Iterator[None]:
     """What a file that is no whole zip makes of its reader is a refusal."""
     try:
         yield
@@ -311,7 +311,7 @@ class _ArchiveHead:
     made: str
 
 
-def _fits(packed: zipfile.ZipFile) -> None:
+def _check_sizes(packed: zipfile.ZipFile) -> None:
     infos = packed.infolist()
     if len(infos) > _MOST_FILES:
         refuse(
@@ -366,7 +366,7 @@ def _content(packed: zipfile.ZipFile, name: str, most: int) -> bytes:
     return content
 
 
-def _row(sort: RecordType, number: int, line: bytes) -> tuple[models.Model, Mapping[str, int | None]]:
+def _read_row(sort: RecordType, number: int, line: bytes) -> tuple[models.Model, Mapping[str, int | None]]:
     where = f"{sort.name}.{number}"
     try:
         text = line.decode().rstrip("\n")
@@ -391,7 +391,7 @@ def _row(sort: RecordType, number: int, line: bytes) -> tuple[models.Model, Mapp
                 )
             refs[name] = to
         elif name in told:
-            values[column.name] = _value(f"{where}.{name}", column, told[name])
+            values[column.name] = _read_value(f"{where}.{name}", column, told[name])
         elif not column.has_default() and not column.null and not column.blank:
             refuse(f"{where}.{name}", say("is missing"), say("a value"))
     row = sort.model(**values)
@@ -408,7 +408,7 @@ def _no_number(word: str) -> float:
     raise ValueError(f"{word} is no number")
 
 
-def _value(where: str, column: models.Field[Any, Any], told: Any) -> Any:
+def _read_value(where: str, column: models.Field[Any, Any], told: Any) -> Any:
     """A value as its field takes it."""
     if isinstance(column, models.JSONField):
         if not isinstance(told, type(column.get_default() if column.has_default() else {})):

@@ -74,7 +74,7 @@ def begin_reading(kitchen: KitchenRecord, file: IO[bytes], now: datetime) -> Arc
                 _stop(other)
         job = ArchiveJob(kitchen.pk, now)
         _jobs[job.id] = job
-    _begin(job, lambda: _read(job, kitchen, file))
+    _start_thread(job, lambda: _read_archive(job, kitchen, file))
     return job
 
 
@@ -86,7 +86,7 @@ def begin_taking(job: ArchiveJob, kitchen: KitchenRecord, how: How, groups: Sequ
         if job.state != "ready":
             refuse("file", say("is not read yet, or could not be"), say("one that was read"))
         job.state = "taking"
-    _begin(job, lambda: _take(job, kitchen, how, groups))
+    _start_thread(job, lambda: _take_archive(job, kitchen, how, groups))
 
 
 def job_of(kitchen: KitchenRecord, number: str) -> ArchiveJob | None:
@@ -120,16 +120,16 @@ def _stop(job: ArchiveJob) -> None:
     if job.state == "ready" and job.staged is not None:
         job.state = "stopped"
         staged = job.staged
-        _begin(job, lambda: archive_staging.discard(staged))
+        _start_thread(job, lambda: archive_staging.discard(staged))
 
 
-def _begin(job: ArchiveJob, work: Callable[[], None]) -> None:
+def _start_thread(job: ArchiveJob, work: Callable[[], None]) -> None:
     """The work in a thread, in the language of who asked."""
-    job.thread = threading.Thread(target=copy_context().run, args=(_alone, job, work), daemon=True, name="archive")
+    job.thread = threading.Thread(target=copy_context().run, args=(_run_alone, job, work), daemon=True, name="archive")
     job.thread.start()
 
 
-def _alone(job: ArchiveJob, work: Callable[[], None]) -> None:
+def _run_alone(job: ArchiveJob, work: Callable[[], None]) -> None:
     """In a thread of its own, which leaves no connection behind."""
     try:
         _guarded(job, work)
@@ -152,7 +152,7 @@ def _guarded(job: ArchiveJob, work: Callable[[], None]) -> None:
         job.state, job.problems = "failed", [Problem(path="file", says=says, accepts=say("it again"))]
 
 
-def _read(job: ArchiveJob, kitchen: KitchenRecord, file: IO[bytes]) -> None:
+def _read_archive(job: ArchiveJob, kitchen: KitchenRecord, file: IO[bytes]) -> None:
     with file, open_archive(file) as reader:
         job.name, job.made = reader.kitchen.name, reader.made
         job.staged = archive_staging.stage(reader, job.progress)
@@ -165,7 +165,7 @@ def _read(job: ArchiveJob, kitchen: KitchenRecord, file: IO[bytes]) -> None:
     raise StagingStopped
 
 
-def _take(job: ArchiveJob, kitchen: KitchenRecord, how: How, groups: Sequence[GroupId]) -> None:
+def _take_archive(job: ArchiveJob, kitchen: KitchenRecord, how: How, groups: Sequence[GroupId]) -> None:
     assert job.staged is not None
     try:
         if how == "in place":

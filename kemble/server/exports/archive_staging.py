@@ -118,21 +118,21 @@ def stage(reader: ArchiveReader, progress: StagingProgress | None = None) -> Kit
             document=reader.kitchen.model_dump(mode="json"), set_up=reader.set_up, staged=timezone.now()
         )
     try:
-        _fill(staged, reader, progress)
+        _stage_rows(staged, reader, progress)
     except BaseException:
         discard(staged)
         raise
     return staged
 
 
-def _fill(staged: KitchenRecord, reader: ArchiveReader, progress: StagingProgress) -> None:
+def _stage_rows(staged: KitchenRecord, reader: ArchiveReader, progress: StagingProgress) -> None:
     keys: dict[str, list[int]] = {}  # of every sort, by its number in the file less one
     for sort in SORTS:
         own = keys[sort.name] = []
         for rows in _chunks(reader.rows(sort)):
             progress.check()
             for read in rows:
-                _place(sort, read, staged, keys)
+                _attach_to_parent(sort, read, staged, keys)
             with writing():
                 sort.model._default_manager.bulk_create([read.row for read in rows])
             own.extend(read.row.pk for read in rows)
@@ -154,7 +154,7 @@ def _chunks(rows: Iterator[ArchiveRow]) -> Iterator[list[ArchiveRow]]:
         yield chunk
 
 
-def _place(sort: RecordType, read: ArchiveRow, staged: KitchenRecord, keys: Mapping[str, list[int]]) -> None:
+def _attach_to_parent(sort: RecordType, read: ArchiveRow, staged: KitchenRecord, keys: Mapping[str, list[int]]) -> None:
     """A row under what it belongs to."""
     row: Any = read.row
     for name, to in read.refs.items():
@@ -173,16 +173,18 @@ def _place(sort: RecordType, read: ArchiveRow, staged: KitchenRecord, keys: Mapp
 def looked_at(kitchen: KitchenRecord, staged: KitchenRecord) -> list[GroupCount]:
     """What is staged, beside what is here."""
     group_counts = [GroupCount("settings", 1, int(staged.typed == kitchen.typed))]
-    sheets = _here(kitchen, staged, "sheets", {})
+    sheets = _matching_rows(kitchen, staged, "sheets", {})
     for name, group in GROUPS.items():
         if group.sorts:
             first = group.sorts[0]
-            same = sheets if first == "sheets" else _here(kitchen, staged, first, sheets)
+            same = sheets if first == "sheets" else _matching_rows(kitchen, staged, first, sheets)
             group_counts.append(GroupCount(name, BY_NAME[first].rows(staged).count(), len(same)))
     return group_counts
 
 
-def _here(kitchen: KitchenRecord, staged: KitchenRecord, name: str, sheets: Mapping[int, int]) -> dict[int, int]:
+def _matching_rows(
+    kitchen: KitchenRecord, staged: KitchenRecord, name: str, sheets: Mapping[int, int]
+) -> dict[int, int]:
     """What of one sort is here already: by the key of what is staged, that of what is here."""
     by, sort = _KNOWN_BY[name], BY_NAME[name]
     known = {by(row): row.pk for row in _slim(sort, kitchen) if sort.name == "pictures" or not _is_trashed(row)}
@@ -272,10 +274,10 @@ def _drop_what_was_thrown_away(staged: KitchenRecord, progress: StagingProgress)
 
 def _drop_what_is_here(kitchen: KitchenRecord, staged: KitchenRecord, progress: StagingProgress) -> None:
     """Staged rows that are here already go; what refers to them refers to those that are here from now on."""
-    sheets = _here(kitchen, staged, "sheets", {})
+    sheets = _matching_rows(kitchen, staged, "sheets", {})
     for name in _KNOWN_BY:
-        here = sheets if name == "sheets" else _here(kitchen, staged, name, sheets)
-        for some in _some(list(here.items())):
+        here = sheets if name == "sheets" else _matching_rows(kitchen, staged, name, sheets)
+        for some in _in_chunks(list(here.items())):
             progress.check()
             with writing():
                 for own, there in some:
@@ -358,6 +360,6 @@ def _delete(rows: models.QuerySet[Any], progress: StagingProgress) -> None:
             rows.model._base_manager.filter(pk__in=keys).only("pk").delete()
 
 
-def _some(pairs: list[tuple[int, int]]) -> Iterator[list[tuple[int, int]]]:
+def _in_chunks(pairs: list[tuple[int, int]]) -> Iterator[list[tuple[int, int]]]:
     for at in range(0, len(pairs), _PAIRS_AT_ONCE):
         yield pairs[at : at + _PAIRS_AT_ONCE]

@@ -52,7 +52,7 @@ def _measured(kitchen: KitchenRecord) -> Iterator[tuple[Cell, ...]]:
             yield (batch.made.astimezone(zone), batch.title, batch.way, *cells)
 
 
-def _weighings(kitchen: KitchenRecord) -> Iterator[tuple[Cell, ...]]:
+def _weighing_rows(kitchen: KitchenRecord) -> Iterator[tuple[Cell, ...]]:
     zone = kitchen.settings.zone
     benches = kitchen.benches.order_by("began", "id").select_related("sheet").prefetch_related("marks")
     for n, bench in enumerate((bench for bench in benches if bench.log), start=1):
@@ -77,6 +77,6 @@ TABLES: Mapping[str, ExportTable] = {
         _measured,
     ),
     "weighings": ExportTable(
-        "every weighing on the bench", ("bench", "at", "sheet", "of", "drill", "kind", "grams", "total g", "pieces", "within %"), _weighings
+        "every weighing on the bench", ("bench", "at", "sheet", "of", "drill", "kind", "grams", "total g", "pieces", "within %"), _weighing_rows
     ),
 }  # fmt: skip

@@ -15,11 +15,11 @@ from kemble.core.formats.csv_tables import TableRow
 from kemble.core.log.predictions import VERDICT_BY
 from kemble.core.plan.schedule import Plan, plan_from
 from kemble.core.sentences import say
-from kemble.server.imports.table_rows import RowRead, RowRejected, instant, number, sheet_called, sheets_by_title
+from kemble.server.imports.table_rows import RowRead, RowRejected, instant, number_in, sheet_called, sheets_by_title
 from kemble.server.learning.posterior import relearn
 from kemble.server.models import Batch, KitchenRecord, Run, SheetRecord, Tasting
 from kemble.server.runs.records import BatchFeedback, batch_fields, run_from
-from kemble.server.sheets.work_results import worked_for
+from kemble.server.sheets.work_results import result_for
 from kemble.server.storage.fair_lock import writing
 
 _STORED_AT_ONCE = 50  # rows in one turn to write, so that others write in between
@@ -46,7 +46,7 @@ def read_batches(kitchen: KitchenRecord, rows: Sequence[TableRow], now: datetime
     found_read_batches = []
     for row in rows:
         try:
-            read_batch = _batch(kitchen, row, sheets, now)
+            read_batch = _read_batch(kitchen, row, sheets, now)
         except RowRejected as problem:
             found_read_batches.append(
                 ReadBatch(row.number, row.get("title", "sheet")[:80] or say("a row"), problem=str(problem))
@@ -90,7 +90,7 @@ def _run_of(kitchen: KitchenRecord, row: ReadBatch, plans: dict[int, Plan]) -> R
     assert row.record is not None
     assert row.made is not None
     sheet = row.record.sheet
-    worked = worked_for(sheet, kitchen.settings)
+    worked = result_for(sheet, kitchen.settings)
     plan = plans.get(row.record.pk) or plan_from(worked.steps, kitchen.settings, begin=row.made)
     plans[row.record.pk] = plan = plan.shifted(row.made - plan.begin)
     run = run_from(row.record, sheet, worked, plan, began=row.made, clock=row.made, pace=1)
@@ -103,13 +103,13 @@ def _batch_of(row: ReadBatch, run: Run) -> Batch:
     return Batch(run=run, **batch_fields(run, row.said))
 
 
-def _batch(kitchen: KitchenRecord, row: TableRow, sheets: dict[str, SheetRecord], now: datetime) -> ReadBatch:
+def _read_batch(kitchen: KitchenRecord, row: TableRow, sheets: dict[str, SheetRecord], now: datetime) -> ReadBatch:
     record = sheet_called(row.get("title", "sheet"), sheets)
-    if worked_for(record.sheet, kitchen.settings).problems:
+    if result_for(record.sheet, kitchen.settings).problems:
         raise RowRejected("its sheet cannot be worked as it stands")
     made = instant("made", row.get("made", "date"), kitchen, now)
     way = WAYS[record.way]
-    tastes: dict[str, int] = {name: mark for name in way.scales if (mark := _mark(name, row)) is not None}
+    tastes: dict[str, int] = {name: mark for name in way.scales if (mark := _read_mark(name, row)) is not None}
     verdict = row.get("verdict").lower()
     if VERDICT_BY not in tastes and verdict in _VERDICTS and VERDICT_BY in way.scales:
         tastes[VERDICT_BY] = _VERDICTS[verdict]
@@ -118,13 +118,13 @@ def _batch(kitchen: KitchenRecord, row: TableRow, sheets: dict[str, SheetRecord]
     for name in faults:
         if name not in known:
             raise RowRejected(f"faults: “{name[:40]}” is none of this way's: {', '.join(known)}")
-    pieces, liking = number(row, "pieces", 0, 1000), number(row, "liked 1 to 9", 1, 9)
+    pieces, liking = number_in(row, "pieces", 0, 1000), number_in(row, "liked 1 to 9", 1, 9)
     said = BatchFeedback(
         tastes,
         faults,
         row.get("note")[:4000],
         None if pieces is None else round(pieces),
-        number(row, "grams", 0.1, 50_000),
+        number_in(row, "grams", 0.1, 50_000),
     )
     says = f"{record.title}, {made.astimezone(kitchen.settings.zone):%d %b %Y %H:%M}"
     return ReadBatch(
@@ -132,7 +132,7 @@ def _batch(kitchen: KitchenRecord, row: TableRow, sheets: dict[str, SheetRecord]
     )
 
 
-def _mark(name: str, row: TableRow) -> int | None:
+def _read_mark(name: str, row: TableRow) -> int | None:
     assert name in SCALES
-    value = number(row, f"{name} -2 to 2", -2, 2)
+    value = number_in(row, f"{name} -2 to 2", -2, 2)
     return round(value) if value is not None else None

@@ -54,7 +54,7 @@ def instant(head: str, text: str, kitchen: KitchenRecord, now: datetime) -> date
     return moment
 
 
-def number(row: TableRow, head: str, least: float, most: float) -> float | None:
+def number_in(row: TableRow, head: str, least: float, most: float) -> float | None:
     """A number within its ends; None where the cell is empty."""
     text = row.get(head)
     if not text:

@@ -17,7 +17,7 @@ from kemble.core.facts.problems import Refused
 from kemble.core.formats.csv_tables import TableRow
 from kemble.core.run.weigh_out import BenchMarkEvent, BenchSetup, MarkKind, check_mark
 from kemble.core.sentences import say
-from kemble.server.imports.table_rows import RowRead, RowRejected, instant, number, sheet_called, sheets_by_title
+from kemble.server.imports.table_rows import RowRead, RowRejected, instant, number_in, sheet_called, sheets_by_title
 from kemble.server.models import BenchMark, KitchenRecord, SheetRecord
 from kemble.server.storage.fair_lock import writing
 
@@ -52,7 +52,7 @@ def read_benches(kitchen: KitchenRecord, rows: Sequence[TableRow], now: datetime
     for of_one in grouped.values():
         bench = ReadBench(of_one, of_one[0].get("of")[:60] or say("a bench"))
         try:
-            _fill(bench, kitchen, sheets, now)
+            _fill_bench(bench, kitchen, sheets, now)
         except RowRejected as problem:
             bench.problem = bench.problem or (of_one[0].number, str(problem))
         if bench.setup and bench.marks:
@@ -68,11 +68,11 @@ def _known_by(setup: BenchSetup, first: BenchMarkEvent) -> tuple[object, ...]:
     return (setup.what, setup.total_g, setup.pieces, setup.drill, first.at.replace(second=0, microsecond=0))
 
 
-def _fill(bench: ReadBench, kitchen: KitchenRecord, sheets: dict[str, SheetRecord], now: datetime) -> None:
+def _fill_bench(bench: ReadBench, kitchen: KitchenRecord, sheets: dict[str, SheetRecord], now: datetime) -> None:
     first = bench.rows[0]
     if first.get("sheet"):
         bench.sheet = sheet_called(first.get("sheet"), sheets)
-    said = [_marked(bench, row, kitchen, now) for row in bench.rows]
+    said = [_mark_document(bench, row, kitchen, now) for row in bench.rows]
     bench.setup = _setup(first, said)
     for row, told in zip(bench.rows, said, strict=True):
         mark = BenchMarkEvent.model_validate({"uid": f"table-{row.number:06d}", **told})
@@ -92,13 +92,13 @@ def _fill(bench: ReadBench, kitchen: KitchenRecord, sheets: dict[str, SheetRecor
     )
 
 
-def _marked(bench: ReadBench, row: TableRow, kitchen: KitchenRecord, now: datetime) -> dict[str, Any]:
+def _mark_document(bench: ReadBench, row: TableRow, kitchen: KitchenRecord, now: datetime) -> dict[str, Any]:
     """What a row marks."""
     try:
         kind = row.get("kind") or "piece"
         if kind not in get_args(MarkKind):
             raise RowRejected(f"kind: “{kind[:30]}” is none of {', '.join(get_args(MarkKind))}")
-        grams = number(row, "grams", 0.01, _MOST_G)
+        grams = number_in(row, "grams", 0.01, _MOST_G)
         if grams is None and kind in ("piece", "guess", "whole"):
             raise RowRejected(f"grams is empty: what the {kind} weighs")
         return {"kind": cast(MarkKind, kind), "grams": grams, "at": instant("at", row.get("at"), kitchen, now)}
@@ -110,13 +110,13 @@ def _marked(bench: ReadBench, row: TableRow, kitchen: KitchenRecord, now: dateti
 def _setup(first: TableRow, said: Sequence[dict[str, Any]]) -> BenchSetup:
     """What was shared out; where the table does not say, as much and as many as were weighed."""
     weighed = [item["grams"] for item in said if item["kind"] == "piece"]
-    total, pieces = number(first, "total g", 0.01, _MOST_G), number(first, "pieces", 1, 500)
+    total, pieces = number_in(first, "total g", 0.01, _MOST_G), number_in(first, "pieces", 1, 500)
     try:
         return BenchSetup(
             what=first.get("of") or "dough",
             total_g=total if total is not None else round(sum(weighed), 2),
             pieces=round(pieces) if pieces is not None else len(weighed),
-            tolerance_pct=number(first, "within %", 0.5, 50) or 5.0,
+            tolerance_pct=number_in(first, "within %", 0.5, 50) or 5.0,
             drill=first.get("drill").lower() in ("yes", "1", "true"),
         )
     except ValidationError as error:

@@ -86,11 +86,11 @@ def points_of(rows: QuerySet[Batch], of: str) -> list[DriftPoint]:
         return [
             DriftPoint(batch=pk, title=title, made=made, value=number) for pk, title, made, number in reversed(result)
         ]
-    points = [_point(batch, of) for batch in reversed(rows)]
+    points = [_drift_point(batch, of) for batch in reversed(rows)]
     return [point for point in points if point is not None]
 
 
-def _point(batch: Batch, of: str) -> DriftPoint | None:
+def _drift_point(batch: Batch, of: str) -> DriftPoint | None:
     if of.startswith(_HAPPENED):
         step, unit = of.removeprefix(_HAPPENED).rsplit(":", 1)
         prediction = next(
@@ -100,11 +100,11 @@ def _point(batch: Batch, of: str) -> DriftPoint | None:
             return None
         told = {"told": prediction.predicted, "low": prediction.low, "high": prediction.high}
         return DriftPoint(batch=batch.pk, title=batch.title, made=batch.made, value=prediction.happened, **told)
-    value = _value(batch, of)
+    value = _fact_value(batch, of)
     return None if value is None else DriftPoint(batch=batch.pk, title=batch.title, made=batch.made, value=value)
 
 
-def _value(batch: Batch, of: str) -> float | None:
+def _fact_value(batch: Batch, of: str) -> float | None:
     if of == "liking":
         return mean([tasting.liking for tasting in batch.tastings.all() if tasting.liking is not None])
     if of.startswith(_TASTE):

@@ -9,11 +9,11 @@ from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.estimates import ESTIMATES, EstimateId
 from kemble.core.learn.measurement_gain import MadeSheet
 from kemble.core.learn.next_time import LEVERS, Lever, TastedBatch
-from kemble.core.learn.observations import BatchObservations, Observation, document_of, sight_from, sights_of
+from kemble.core.learn.observations import BatchObservations, Observation, document_of, observation_from, observe_run
 from kemble.core.learn.pace import paces
 from kemble.core.learn.posterior import LearningResult, Prior, learn, prior_of
 from kemble.core.sheet.document import Sheet
-from kemble.core.stations.work_sheet import sensed
+from kemble.core.stations.work_sheet import work_with_spreads
 from kemble.server.models import Batch, KitchenRecord, Run, Tasting
 from kemble.server.sheets.work_results import calculation_failed
 from kemble.server.storage.fair_lock import WORKING, writing
@@ -29,7 +29,7 @@ def see(run: Run) -> dict[str, Any]:
     states = {state.id: state for state in run.state(end).steps}
     with WORKING:
         try:
-            seen = sights_of(kept.sheet, run.kitchen.settings, steps, states, run.log)
+            seen = observe_run(kept.sheet, run.kitchen.settings, steps, states, run.log)
         except Exception:  # the batch is logged all the same, and teaches nothing
             calculation_failed(kept.sheet)
             seen = BatchObservations([], [], {})
@@ -61,20 +61,20 @@ def batches_of(kitchen: KitchenRecord) -> list[Batch]:
     )
 
 
-def sights_in(batch: Batch) -> list[Observation]:
-    return [sight_from(item) for item in batch.seen.get("sights", [])]
+def observations_in(batch: Batch) -> list[Observation]:
+    return [observation_from(item) for item in batch.seen.get("sights", [])]
 
 
-def learnt_of(kitchen: KitchenRecord, batches: list[Batch] | None = None) -> LearningResult:
+def learn_from_batches(kitchen: KitchenRecord, batches: list[Batch] | None = None) -> LearningResult:
     """All that its batches say, from the beginning: the order they came in does not matter."""
     found_batches = batches_of(kitchen) if batches is None else batches
-    return learn([sights_in(batch) for batch in found_batches], priors_of(kitchen))
+    return learn([observations_in(batch) for batch in found_batches], priors_of(kitchen))
 
 
 def relearn(kitchen: KitchenRecord) -> None:
     """Work anew what the kitchen has learned, and keep it."""
     batches = batches_of(kitchen)
-    result = learnt_of(kitchen, batches)
+    result = learn_from_batches(kitchen, batches)
     logs: dict[str, list[float]] = {}
     for batch in batches:
         for step, log in batch.seen.get("paces", {}).items():
@@ -96,7 +96,7 @@ def _heat_of(sheet_json: str, kitchen_json: str) -> MadeSheet | None:
     sheet, kitchen = Sheet.model_validate_json(sheet_json), Kitchen.model_validate_json(kitchen_json)
     with WORKING:
         try:
-            worked, spreads = sensed(sheet, kitchen)
+            worked, spreads = work_with_spreads(sheet, kitchen)
         except Exception:
             calculation_failed(sheet)
             return None

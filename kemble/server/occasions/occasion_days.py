@@ -16,7 +16,16 @@ from kemble.core.facts.problems import Refused, refuse
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.clashes import ChangedDish, Others
 from kemble.core.plan.day_solver import Dish
-from kemble.core.plan.occasion import DayPlan, Occasion, OccasionDish, asked_of, dish_of, plan_day, served, without
+from kemble.core.plan.occasion import (
+    DayPlan,
+    Occasion,
+    OccasionDish,
+    asked_of,
+    dish_of,
+    plan_day,
+    serving_instant,
+    steps_without_parts,
+)
 from kemble.core.plan.plan_progress import PlanProgress
 from kemble.core.sentences import say
 from kemble.core.sheet.document import Sheet, sheet_from
@@ -24,7 +33,7 @@ from kemble.core.sheet.soaks import SOAKS, soaked
 from kemble.core.stations.work_sheet import WorkResult
 from kemble.server.models import KitchenRecord, OccasionRecord, SheetRecord
 from kemble.server.occasions.planning_jobs import PlanningJob, planning_of
-from kemble.server.sheets.work_results import worked_by, worked_for
+from kemble.server.sheets.work_results import result_fingerprint, result_for
 from kemble.server.storage.fair_lock import writing
 
 
@@ -38,7 +47,7 @@ class WorkedDish:
     problem: str = ""
 
 
-def sized(sheet: Sheet, asked: OccasionDish, people: int | None, kitchen: Kitchen) -> Sheet:
+def scale_to_people(sheet: Sheet, asked: OccasionDish, people: int | None, kitchen: Kitchen) -> Sheet:
     """The sheet as the occasion has it: by its schools, for so many people where it says how many pieces each has, and so
     many times of that."""
     if asked.schools:
@@ -49,7 +58,7 @@ def sized(sheet: Sheet, asked: OccasionDish, people: int | None, kitchen: Kitche
     if asked.each is not None and people is not None:
         sheet = adjust(sheet, Adjustment(by="people", people=people, each=asked.each), kitchen).sheet
     if asked.factor != 1.0:
-        grams = worked_for(sheet, kitchen).facts["mix.batch_g"].value
+        grams = result_for(sheet, kitchen).facts["mix.batch_g"].value
         sheet = adjust(sheet, Adjustment(by="batch", grams=asked.factor * float(grams)), kitchen).sheet
     return sheet
 
@@ -90,17 +99,17 @@ def others_of(kitchen: KitchenRecord, occasion: Occasion, made: Sequence[WorkedD
         )
         for says, costs, other in tries:
             try:
-                sheet = sized(worked_dish.record.sheet, other, people, settings)
+                sheet = scale_to_people(worked_dish.record.sheet, other, people, settings)
             except Refused:
                 continue
-            worked = worked_for(sheet, settings)
+            worked = result_for(sheet, settings)
             if worked.problems:
                 continue
             choice, school = next(iter(other.schools.items() - asked.schools.items()), ("", ""))
             yield ChangedDish(
                 says=says,
                 costs=costs,
-                steps=without(worked.steps, asked.there),
+                steps=steps_without_parts(worked.steps, asked.there),
                 choice=choice,
                 school=school,
                 soak=other.soak if other.soak != asked.soak else "",
@@ -124,14 +133,14 @@ def made_of(kitchen: KitchenRecord, occasion: Occasion) -> list[WorkedDish]:
                 say("a sheet of this kitchen, not thrown away"),
             )
         try:
-            sheet = sized(record.sheet, dish, occasion.people_of(dish), settings)
+            sheet = scale_to_people(record.sheet, dish, occasion.people_of(dish), settings)
         except Refused as refused:
             refuse(
                 f"dishes.{i}.each",
                 say("{title} cannot be made so large: {refused}", title=record.title, refused=refused),
                 say("another size"),
             )
-        worked = worked_for(sheet, settings)
+        worked = result_for(sheet, settings)
         dishes.append(WorkedDish(record, sheet, worked, worked.problems[0].sentence if worked.problems else ""))
     return dishes
 
@@ -149,8 +158,8 @@ def dishes_of(kitchen: KitchenRecord, occasion: Occasion, made: Sequence[WorkedD
     dishes = [
         dish_of(
             dish.record.title,
-            without(dish.worked.steps, asked.there),
-            served(occasion, settings, asked.serving, now),
+            steps_without_parts(dish.worked.steps, asked.there),
+            serving_instant(occasion, settings, asked.serving, now),
             asked.days_before,
         )
         for asked, dish in zip(occasion.dishes, made, strict=True)
@@ -162,7 +171,7 @@ def dishes_of(kitchen: KitchenRecord, occasion: Occasion, made: Sequence[WorkedD
 def planned_by(kitchen: KitchenRecord, occasion: Occasion, made: Sequence[WorkedDish]) -> str:
     """What a day was made from: the code and the kitchen, the occasion, and its sheets as they stand."""
     said = occasion.model_dump_json() + "".join(f" {dish.record.pk}.{dish.record.revision}" for dish in made)
-    return f"{worked_by(kitchen.settings)} {hashlib.sha256(said.encode()).hexdigest()[:20]}"
+    return f"{result_fingerprint(kitchen.settings)} {hashlib.sha256(said.encode()).hexdigest()[:20]}"
 
 
 @dataclass(frozen=True)
@@ -182,7 +191,7 @@ def kept_day(record: OccasionRecord, patience_s: float | None = None) -> Occasio
     What cannot be planned any more (a sheet thrown away, a time that is past) is the day as it was last.
     """
     kitchen, occasion, now = record.kitchen, record.occasion, timezone.now()
-    last = _last(record)
+    last = _last_plan(record)
     try:
         made = made_of(kitchen, occasion)
     except Refused:
@@ -216,7 +225,7 @@ def kept_day(record: OccasionRecord, patience_s: float | None = None) -> Occasio
     return OccasionDay(day, made)
 
 
-def _last(record: OccasionRecord) -> DayPlan:
+def _last_plan(record: OccasionRecord) -> DayPlan:
     try:
         return DayPlan.model_validate(record.day)
     except ValidationError:
@@ -225,7 +234,7 @@ def _last(record: OccasionRecord) -> DayPlan:
 
 def first_serving(occasion: Occasion, kitchen: Kitchen, now: datetime) -> datetime:
     """When people eat first."""
-    return min(served(occasion, kitchen, i, now) for i in range(len(occasion.servings)))
+    return min(serving_instant(occasion, kitchen, i, now) for i in range(len(occasion.servings)))
 
 
 @dataclass(frozen=True, slots=True)

@@ -77,7 +77,7 @@ def planning_of(occasion: int, by: str, now: datetime, plan: Callable[[PlanProgr
     return there
 
 
-def known(occasion: int) -> PlanningJob | None:
+def job_of_occasion(occasion: int) -> PlanningJob | None:
     """The planning of an occasion's day that is on, or that was last."""
     with _guard:
         return _plannings.get(occasion)

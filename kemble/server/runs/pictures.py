@@ -51,7 +51,7 @@ def as_webp(data: bytes) -> bytes:
     out = io.BytesIO()
     try:
         with PICTURES, Images.open(io.BytesIO(data), formats=_READ) as image:
-            _check_size(image.width, image.height, _kind(image))
+            _check_size(image.width, image.height, _picture_kind(image))
             if getattr(image, "n_frames", 1) > 1:
                 image.seek(0)
             longer = max(image.size)
@@ -67,7 +67,7 @@ def as_webp(data: bytes) -> bytes:
     return out.getvalue()
 
 
-def _kind(image: Image) -> str:
+def _picture_kind(image: Image) -> str:
     """A row of MAX_MEGAPIXELS."""
     if image.format == "JPEG" and "progressive" in image.info:
         return "progressive JPEG"

@@ -13,7 +13,7 @@ from kemble.core.cards.faults import faults_of
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.problems import refuse
 from kemble.core.log.predictions import check_tastes, verdict
-from kemble.core.log.stored_pieces import StoredPieces, until
+from kemble.core.log.stored_pieces import StoredPieces, keeps_until
 from kemble.core.plan.schedule import Plan
 from kemble.core.run.events import AnyEvent
 from kemble.core.run.frozen_run import frozen
@@ -22,20 +22,20 @@ from kemble.core.sheet.document import Sheet
 from kemble.core.stations.work_sheet import WorkResult
 from kemble.server.models import Batch, KitchenRecord, OccasionRecord, Run, RunEvent, SheetRecord, SheetRevision, Stock
 from kemble.server.storage.fair_lock import writing
-from kemble.server.storage.idempotency import keep_receipt, receipt_of
+from kemble.server.storage.idempotency import store_answer, stored_answer
 
 
 def create_sheet(kitchen: KitchenRecord, sheet: Sheet, uid: str | None = None) -> SheetRecord:
     """Keep a new sheet; with the `uid` of one that was made before, that one is given."""
     document = sheet.model_dump(mode="json")
     with writing():
-        sent = receipt_of(kitchen, uid, "sheet")
+        sent = stored_answer(kitchen, uid, "sheet")
         if sent:
             made: SheetRecord = SheetRecord.everything.get(pk=sent.number)
             return made
         record: SheetRecord = kitchen.sheets.create(title=sheet.title, way=sheet.way, document=document)
         SheetRevision.objects.create(record=record, number=1, document=document)
-        keep_receipt(kitchen, uid, "sheet", record.pk)
+        store_answer(kitchen, uid, "sheet", record.pk)
     return record
 
 
@@ -155,7 +155,7 @@ def _put_by(batch: Batch, kept: Sequence[StoredPieces]) -> None:
             where=stored.where,
             pieces=stored.pieces,
             made=done,
-            until=until(stored.where, run.kept.facts, done),
+            until=keeps_until(stored.where, run.kept.facts, done),
         )
         for stored in kept
     )

@@ -16,7 +16,7 @@ from kemble.core.plan.occasion import Helper
 from kemble.core.plan.resources import HelperHours
 from kemble.core.plan.schedule import Plan, ScheduledStep, kitchen_time
 from kemble.core.run.actual_batch import reworked
-from kemble.core.run.event_fold import plan_now, rests_of, standing
+from kemble.core.run.event_fold import events_that_count, plan_now, rests_of
 from kemble.core.run.events import AddedIngredient, AnyEvent, PlanRest, RestReplanned
 from kemble.core.run.replan import OpenRun, Otherwise, ReplannedRuns, replan
 from kemble.core.sentences import say
@@ -25,7 +25,7 @@ from kemble.core.stations.steps import StepResult
 from kemble.core.stations.work_sheet import WorkResult
 from kemble.server.models import Run
 from kemble.server.runs.records import add_event
-from kemble.server.sheets.work_results import worked_for
+from kemble.server.sheets.work_results import result_for
 from kemble.server.storage.fair_lock import WORKING, writing
 
 LATE_MIN = 2.0  # a flow so much earlier or later than its plan has it is planned anew
@@ -47,14 +47,14 @@ def rethink(run: Run, now: datetime) -> bool:
         return False
     kitchen = run.kitchen.settings
     with WORKING:
-        rest = _rest(run, kitchen, now)
+        rest = _replan_flow(run, kitchen, now)
     if rest is None:
         return False
     with writing():
         if run.events.filter(uid=uid).exists():
             return False
         for each_run, told in rest:
-            own = uid if each_run.pk == run.pk else _copy(uid, each_run.pk)
+            own = uid if each_run.pk == run.pk else _uid_in_other_run(uid, each_run.pk)
             at = max(now, last.at) if last else now
             add_event(
                 each_run, RestReplanned(uid=own, at=at, kind="replanned", of=last.uid if last else None, rest=told)
@@ -66,7 +66,7 @@ def _newest(run: Run) -> AnyEvent | None:
     return next((event for event in reversed(run.log) if event.kind not in ("replanned", "noted")), None)
 
 
-def _copy(uid: str, other: int) -> str:
+def _uid_in_other_run(uid: str, other: int) -> str:
     """The uid of a plan of the rest in another run of the flow than the one for which it was made."""
     return f"{uid}-{other}"
 
@@ -76,14 +76,14 @@ def _uid(last: AnyEvent | None, run: Run) -> str:
     return f"rest-{hashlib.sha256(f'{run.pk} {last.uid if last else None}'.encode()).hexdigest()[:24]}"
 
 
-def _rest(run: Run, kitchen: Kitchen, now: datetime) -> list[tuple[Run, PlanRest]] | None:
+def _replan_flow(run: Run, kitchen: Kitchen, now: datetime) -> list[tuple[Run, PlanRest]] | None:
     """What is left of every run of the flow, where it is to lie elsewhere than it does."""
     flow = [each_run for each_run in run.flowing if each_run.finished is None]
-    anew = _by_actual(run, kitchen)
+    anew = _recalculate_by_actual(run, kitchen)
     logs = {run.pk: run.log for run in flow}
     orphans = _orphans(logs, {run.pk: run.kept.plan for run in flow})
     plans = [
-        _with(
+        _with_recalculated_steps(
             plan_now(each_run.kept.plan, [event for event in logs[each_run.pk] if event.uid not in orphans]),
             anew[0] if anew and each_run.pk == run.pk else None,
         )
@@ -96,7 +96,7 @@ def _rest(run: Run, kitchen: Kitchen, now: datetime) -> list[tuple[Run, PlanRest
     drift = max((abs(_drift(open_run)) for open_run in going), default=0.0)
     if anew is None and drift < LATE_MIN and not orphans:
         return None
-    replanned_runs = replan(going, kitchen, now=now, helpers=_helpers(run, kitchen), otherwise=_otherwise(flow))
+    replanned_runs = replan(going, kitchen, now=now, helpers=_helpers(run, kitchen), otherwise=_other_schools(flow))
     says = list(anew[1]) if anew else []
     if replanned_runs is None:
         if anew is None:
@@ -121,24 +121,24 @@ def _rest(run: Run, kitchen: Kitchen, now: datetime) -> list[tuple[Run, PlanRest
 def _orphans(logs: Mapping[int, Sequence[AnyEvent]], plans: Mapping[int, Plan]) -> set[str]:
     """Uids of plans of the rest that fell in the run for which they were made and hold in another of its flow still."""
     planned = {pk: [event.uid for event in log if event.kind == "replanned"] for pk, log in logs.items()}
-    stand = {pk: {event.uid for event in standing(plans[pk], log)} for pk, log in logs.items() if planned[pk]}
+    stand = {pk: {event.uid for event in events_that_count(plans[pk], log)} for pk, log in logs.items() if planned[pk]}
     fell = [uid for pk, uids in planned.items() for uid in uids if uid not in stand[pk]]
     result: set[str] = set()
     for pk, uids in planned.items():
-        left = {_copy(uid, pk) for uid in fell}
+        left = {_uid_in_other_run(uid, pk) for uid in fell}
         hold = [uid for uid in uids if uid in stand[pk]]
         if hold and hold[-1] in left:  # one that another lies over holds no more
             result |= left
     return result
 
 
-def _by_actual(run: Run, kitchen: Kitchen) -> tuple[WorkResult, Sequence[str]] | None:
+def _recalculate_by_actual(run: Run, kitchen: Kitchen) -> tuple[WorkResult, Sequence[str]] | None:
     """The run worked by what was weighed and added, and what moved; None when that is as it goes already."""
     kept = run.kept
     try:
         recalculated = reworked(kept.sheet, kitchen, kept.plan, run.log, kept.facts, facts_now(run))
     except Refused as refused:
-        return worked_for(kept.sheet, kitchen), [say("It cannot be worked with that: {refused}.", refused=refused)]
+        return result_for(kept.sheet, kitchen), [say("It cannot be worked with that: {refused}.", refused=refused)]
     return (recalculated.worked, recalculated.says) if recalculated else None
 
 
@@ -156,13 +156,13 @@ def happened_in(run: Run, now: datetime) -> BatchFacts:
         facts=facts_now(run),
         steps={scheduled_step.step.id: scheduled_step.step for scheduled_step in plan.scheduled},
         states={state.id: state for state in run.state(now).steps},
-        events=standing(run.kept.plan, run.log),
+        events=events_that_count(run.kept.plan, run.log),
     )
 
 
 def added_of(run: Run) -> list[AddedIngredient]:
     """What went in beside what the sheet says, as far as that stands."""
-    return [event.added for event in standing(run.kept.plan, run.log) if event.kind == "added"]
+    return [event.added for event in events_that_count(run.kept.plan, run.log) if event.kind == "added"]
 
 
 def added_words(run: Run) -> list[str]:
@@ -187,7 +187,7 @@ def _otherwise_than_told(run: Run, worked: WorkResult) -> dict[str, Fact]:
     return {key: fact for key, fact in worked.facts.items() if told.get(key) != fact}
 
 
-def _with(plan: Plan, worked: WorkResult | None) -> Plan:
+def _with_recalculated_steps(plan: Plan, worked: WorkResult | None) -> Plan:
     """The plan with its steps as they are worked anew."""
     if worked is None:
         return plan
@@ -234,7 +234,7 @@ def _helping(helper: Helper, kitchen: Kitchen) -> HelperHours:
     return HelperHours(helper.name, begins, ends, helper.safe_only)
 
 
-def _otherwise(flow: Sequence[Run]) -> Otherwise:
+def _other_schools(flow: Sequence[Run]) -> Otherwise:
     """Other schools of resting and cutting: what is heated already is heated."""
 
     def others(number: int) -> Iterable[tuple[str, Sequence[StepResult]]]:
@@ -247,7 +247,7 @@ def _otherwise(flow: Sequence[Run]) -> Otherwise:
                 if sheet.school(choice.id) == school.id:
                     continue
                 document = sheet.model_dump(mode="json")
-                worked = worked_for(
+                worked = result_for(
                     sheet_from({**document, "schools": {**document["schools"], choice.id: school.id}}), kitchen
                 )
                 if not worked.problems:

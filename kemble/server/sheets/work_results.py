@@ -44,7 +44,7 @@ def core_version() -> str:
     return digest.hexdigest()[:16]
 
 
-def worked_by(kitchen: Kitchen) -> str:
+def result_fingerprint(kitchen: Kitchen) -> str:
     """What an answer depends on beside its sheet."""
     return f"{core_version()}-{hashlib.sha256(kitchen.model_dump_json().encode()).hexdigest()[:16]}"
 
@@ -58,17 +58,17 @@ def calculation_failed(sheet: Sheet) -> Problem:
 
 
 @lru_cache(maxsize=_MAX_REMEMBERED)
-def _remembered(sheet_json: str, kitchen_json: str) -> WorkResult:
+def _remembered_result(sheet_json: str, kitchen_json: str) -> WorkResult:
     with WORKING:
         return work(Sheet.model_validate_json(sheet_json), Kitchen.model_validate_json(kitchen_json))
 
 
-def worked_for(sheet: Sheet, kitchen: Kitchen) -> WorkResult:
+def result_for(sheet: Sheet, kitchen: Kitchen) -> WorkResult:
     """work(), remembered: it is pure, and the sheet before an edit was just worked. Where it fails, that is logged, and the
     cook is told in its problems, so that the sheet can still be opened and saved."""
     check_computing("work")  # also where it is remembered: that is chance
     try:
-        return _remembered(sheet.model_dump_json(), kitchen.model_dump_json())
+        return _remembered_result(sheet.model_dump_json(), kitchen.model_dump_json())
     except Refused:
         raise
     except Exception:
@@ -100,10 +100,10 @@ def section_of(drawn: BallDrawing | TinDrawing | None) -> dict[str, Any] | None:
     return {"kind": "piece", "wide_mm": drawn.outer_mm, "high_mm": drawn.outer_mm, "core_mm": drawn.core_mm}
 
 
-def carded(records: Iterable[SheetRecord], kitchen: Kitchen, most: int | None = None) -> list[SheetRecord]:
+def with_fresh_cards(records: Iterable[SheetRecord], kitchen: Kitchen, most: int | None = None) -> list[SheetRecord]:
     """The records with cards that are right: those worked with other code or another kitchen are worked again, at most so
     many of them; the card of any other is empty."""
-    by, sheets = worked_by(kitchen), list(records)
+    by, sheets = result_fingerprint(kitchen), list(records)
     all_stale = [
         sheet for sheet in sheets if (sheet.card.get("by"), sheet.card.get("revision")) != (by, sheet.revision)
     ]
@@ -112,7 +112,7 @@ def carded(records: Iterable[SheetRecord], kitchen: Kitchen, most: int | None = 
         record.card = {}
     for record in stale:
         try:
-            record.card = card_of(worked_for(record.sheet, kitchen), by, record.revision)
+            record.card = card_of(result_for(record.sheet, kitchen), by, record.revision)
         except Refused as refused:  # kept by a version that allowed what this one does not
             record.card = {
                 "by": by,

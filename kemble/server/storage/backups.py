@@ -91,7 +91,7 @@ def keep(data: Path, database: Path, now: datetime, why: Why) -> Path:
     except (UnreadableDatabase, SealedFile) as error:
         path.unlink(missing_ok=True)
         raise OSError(f"The backup did not hold when it was read again: {error}") from None
-    for backup in over(backups_in(data), now):
+    for backup in backups_to_delete(backups_in(data), now):
         backup.path.unlink(missing_ok=True)
     return path
 
@@ -111,7 +111,7 @@ def _sealed(plain: Path, passphrase: str) -> Path:
     return path
 
 
-def over(backups: list[Backup], now: datetime) -> list[Backup]:
+def backups_to_delete(backups: list[Backup], now: datetime) -> list[Backup]:
     """Which of them, the newest first, are to go: too many of their kind, too old, or too large together."""
     gone, counts, size = [], {"daily": 0, "before": 0}, 0
     for i, backup in enumerate(backups):
@@ -154,10 +154,10 @@ def sound(data: Path, database: Path) -> None:
     try:
         check_database(database)
     except UnreadableDatabase as error:
-        raise UnreadableDatabase(f"{error} {what_to_do(data)}") from None
+        raise UnreadableDatabase(f"{error} {advice_for_broken_database(data)}") from None
 
 
-def what_to_do(data: Path) -> str:
+def advice_for_broken_database(data: Path) -> str:
     """About a database that cannot be used; nothing has touched it."""
     newest = next(iter(backups_in(data)), None)
     if newest is None:

@@ -38,7 +38,7 @@ class UnreadableDatabase(ValueError):
 
 
 @contextmanager
-def held(folder: Path) -> Iterator[None]:
+def hold_folder(folder: Path) -> Iterator[None]:
     """Hold the data folder alone. Raises FolderBusy when another process has it."""
     make_private(folder)
     lock = FileLock(folder / "lock", mode=0o600)
@@ -64,7 +64,7 @@ def make_private(folder: Path) -> None:
                 path.chmod(path.stat().st_mode & ~_PRIVATE & 0o777)
 
 
-def settle(database: Path) -> None:
+def checkpoint_database(database: Path) -> None:
     """Write what lies in the write-ahead log into the database and empty the log, with nobody else at it."""
     connections.close_all()
     if database.is_file():
@@ -81,8 +81,8 @@ def copy_database(source: Path, target: Path) -> None:
         raise FileNotFoundError(f"There is no database at {source} yet.")
     if target.exists():
         raise FileExistsError(f"{target} is there already; name a new file.")
-    with _beside(target) as copy:
-        _copy(source, copy)
+    with _temporary_beside(target) as copy:
+        _copy_database_file(source, copy)
         try:
             os.link(copy, target)  # refuses a file that has come to be there meanwhile
         except FileExistsError:
@@ -99,8 +99,8 @@ def restore_database(backup: Path, database: Path, now: datetime) -> Path | None
     been touched. Hold the folder meanwhile.
     """
     check_database(backup)
-    with _beside(database) as copy:
-        _copy(backup, copy)
+    with _temporary_beside(database) as copy:
+        _copy_database_file(backup, copy)
         _upgrade(copy, backup)
         aside = None
         if database.exists():
@@ -177,7 +177,7 @@ def _upgrade(copy: Path, told: Path) -> None:
 
 
 @contextmanager
-def _beside(target: Path) -> Iterator[Path]:
+def _temporary_beside(target: Path) -> Iterator[Path]:
     """A private file beside `target` to work in, gone afterwards whatever happens (but where it was renamed)."""
     handle, name = tempfile.mkstemp(prefix=".kemble-", suffix=".part", dir=target.parent)
     os.close(handle)
@@ -189,7 +189,7 @@ def _beside(target: Path) -> Iterator[Path]:
             part.with_name(part.name + end).unlink(missing_ok=True)
 
 
-def _copy(source: Path, target: Path) -> None:
+def _copy_database_file(source: Path, target: Path) -> None:
     try:
         with closing(sqlite3.connect(source)) as live:
             live.execute("VACUUM INTO ?", (str(target),))  # one pass, and nothing of what was deleted before

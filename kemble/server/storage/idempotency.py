@@ -11,7 +11,7 @@ from kemble.server.models import IdempotencyRecord, KitchenRecord
 KEPT_FOR = timedelta(days=60)  # longer than a page stays away without being opened anew
 
 
-def receipt_of(kitchen: KitchenRecord, uid: str | None, kind: str) -> IdempotencyRecord | None:
+def stored_answer(kitchen: KitchenRecord, uid: str | None, kind: str) -> IdempotencyRecord | None:
     """What was answered to this very write before. Ask inside `writing()`, so that two at once are one.
 
     Raises Refused for an id that a write of another kind has had.
@@ -22,7 +22,7 @@ def receipt_of(kitchen: KitchenRecord, uid: str | None, kind: str) -> Idempotenc
     return record
 
 
-def keep_receipt(kitchen: KitchenRecord, uid: str | None, kind: str, number: int, revision: int = 0) -> None:
+def store_answer(kitchen: KitchenRecord, uid: str | None, kind: str, number: int, revision: int = 0) -> None:
     """Inside the same `writing()` as the write itself: both are kept, or neither."""
     if uid is not None:
         kitchen.receipts.create(uid=uid, kind=kind, number=number, revision=revision)

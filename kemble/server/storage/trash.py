@@ -74,7 +74,7 @@ class TrashedItem:
         return self.trashed + KEPT_FOR
 
 
-def drop(row: TrashableModel, now: datetime) -> None:
+def throw_away(row: TrashableModel, now: datetime) -> None:
     """Throw a row away, and what has lain aside long enough for good."""
     with writing():
         type(row).everything.filter(pk=row.pk, trashed=None).update(trashed=now)
@@ -100,7 +100,7 @@ def keep_removed(kitchen: KitchenRecord, before: Kitchen, after: Kitchen) -> Non
         kitchen.removed.create(kind=kind, title=title[:120], document=item.model_dump(mode="json"))
 
 
-def aside(kitchen: KitchenRecord, now: datetime) -> list[TrashedItem]:
+def trashed_items(kitchen: KitchenRecord, now: datetime) -> list[TrashedItem]:
     """All that can be brought back, the newest first."""
     since = now - KEPT_FOR
     items = [

@@ -16,7 +16,7 @@ _log = logging.getLogger("kemble.faults")
 _TRY_AGAIN_S = 2
 
 
-def stumbled(request: HttpRequest, error: BaseException) -> HttpResponse:
+def fault_response(request: HttpRequest, error: BaseException) -> HttpResponse:
     """The answer to a request that failed. Whoever asked keeps what was typed, and may ask again."""
     cause = error.__cause__ if isinstance(error, OperationalError) else error
     code = getattr(cause, "sqlite_errorcode", None)

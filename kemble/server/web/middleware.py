@@ -14,7 +14,7 @@ from django.utils import timezone
 
 from kemble.core.facts.problems import Problem
 from kemble.core.sentences import say
-from kemble.server.accounts.browsers import seen
+from kemble.server.accounts.browsers import mark_browser_used
 from kemble.server.api.error_responses import refusal
 from kemble.server.exports.archive import MOST_BYTES as MOST_ARCHIVE
 from kemble.server.runs.pictures import MOST_BYTES as MOST_PICTURE
@@ -123,5 +123,5 @@ class SlidingSession:
             if now - session.get(_SLID, 0.0) > _SLIDE_AFTER.total_seconds() and session.get("_auth_user_id"):
                 session[_SLID] = now
                 if isinstance(request.user, User):
-                    seen(request, request.user, timezone.now())
+                    mark_browser_used(request, request.user, timezone.now())
         return response

@@ -92,7 +92,7 @@ def _authority(place: Path, now: datetime) -> tuple[x509.Certificate, ec.Ellipti
     key = ec.generate_private_key(ec.SECP256R1())
     name = x509.Name([x509.NameAttribute(NameOID.COMMON_NAME, f"Kemble kitchen of {socket.gethostname()}"[:64])])
     authority = (
-        _begun(name, name, key.public_key(), now, timedelta(days=365 * _AUTHORITY_YEARS))
+        _certificate_builder(name, name, key.public_key(), now, timedelta(days=365 * _AUTHORITY_YEARS))
         .add_extension(x509.BasicConstraints(ca=True, path_length=0), critical=True)
         .add_extension(_usage(signs=True), critical=True)
         .add_extension(x509.SubjectKeyIdentifier.from_public_key(key.public_key()), critical=False)
@@ -112,8 +112,8 @@ def _issued(
 ) -> x509.Certificate:
     name = x509.Name([x509.NameAttribute(NameOID.COMMON_NAME, names[0][:64])])
     return (
-        _begun(name, authority.subject, key.public_key(), now, _LASTS)
-        .add_extension(x509.SubjectAlternativeName([_name(name) for name in names]), critical=False)
+        _certificate_builder(name, authority.subject, key.public_key(), now, _LASTS)
+        .add_extension(x509.SubjectAlternativeName([_general_name(name) for name in names]), critical=False)
         .add_extension(x509.BasicConstraints(ca=False, path_length=None), critical=True)
         .add_extension(_usage(signs=False), critical=True)
         .add_extension(x509.ExtendedKeyUsage([ExtendedKeyUsageOID.SERVER_AUTH]), critical=False)
@@ -125,7 +125,7 @@ def _issued(
     )
 
 
-def _begun(
+def _certificate_builder(
     subject: x509.Name, issuer: x509.Name, key: ec.EllipticCurvePublicKey, now: datetime, lasts: timedelta
 ) -> x509.CertificateBuilder:
     return (
@@ -153,7 +153,7 @@ def _usage(*, signs: bool) -> x509.KeyUsage:
     )
 
 
-def _name(name: str) -> x509.GeneralName:
+def _general_name(name: str) -> x509.GeneralName:
     try:
         return x509.IPAddress(ipaddress.ip_address(name))
     except ValueError:
@@ -170,7 +170,7 @@ def _will_do(path: Path, authority: x509.Certificate, names: Sequence[str], now:
         told = certificate.extensions.get_extension_for_class(x509.SubjectAlternativeName).value
     except Exception:  # whatever is wrong with it, another takes its place
         return False
-    return {_name(name) for name in names} <= set(told) and certificate.not_valid_after_utc > now + _RENEWED
+    return {_general_name(name) for name in names} <= set(told) and certificate.not_valid_after_utc > now + _RENEWED
 
 
 def _private(key: ec.EllipticCurvePrivateKey) -> bytes:

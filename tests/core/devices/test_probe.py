@@ -8,6 +8,7 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from thorough import examples
 
 from kemble.core.devices.device_lines import DeviceError
 from kemble.core.devices.probe import CoreReading, ProbeHello, read_probe, refit
@@ -96,7 +97,7 @@ class TestRefit:
         assert flat.weight < 0.6 < steep.weight
 
     @given(st.floats(0.8, 1.25), st.lists(st.floats(5, 34), min_size=3, max_size=6, unique=True))
-    @settings(max_examples=60)
+    @settings(max_examples=examples(60))
     def test_true_readings_draw_it_to_the_truth(self, slower, told_at):
         """Readings of a batch that goes so much slower bring the time nearer to its own, never past it."""
         readings = [CoreReading(minute=m * slower, celsius=20 + 2 * m) for m in sorted(told_at)]

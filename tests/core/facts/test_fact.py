@@ -2,7 +2,7 @@
 
 import pytest
 
-from kemble.core.facts.fact import FactBook, leaf, ripple, show
+from kemble.core.facts.fact import FactBook, format_value, leaf, ripple
 
 
 class TestBook:
@@ -39,8 +39,8 @@ class TestBook:
             fact_book.number("shape.short_of")
 
     def test_shown_as_the_key_says(self):
-        assert show(5.26, 1) == "5.3"
-        assert show("filling", 0) == "filling"
+        assert format_value(5.26, 1) == "5.3"
+        assert format_value("filling", 0) == "filling"
 
 
 class TestRipple:

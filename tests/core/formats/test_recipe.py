@@ -8,6 +8,7 @@ import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from sheets_drawn import sheets
+from thorough import examples
 
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.problems import Refused
@@ -160,7 +161,7 @@ class TestRead:
         assert told.sheet is None
         assert time.perf_counter() - began < 5
 
-    @settings(max_examples=60, suppress_health_check=[HealthCheck.too_slow], deadline=None)
+    @settings(max_examples=examples(60), suppress_health_check=[HealthCheck.too_slow], deadline=None)
     @given(st.text(max_size=400))
     def test_any_text_is_read(self, text):
         read_recipe(text, KITCHEN)
@@ -176,7 +177,7 @@ class TestWritten:
         assert (told.source, told.sheet) == ("sheet", sheet)
 
     @pytest.mark.long
-    @settings(max_examples=60, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+    @settings(max_examples=examples(60), deadline=None, suppress_health_check=[HealthCheck.too_slow])
     @given(sheets(), st.text(alphabet=st.characters(exclude_categories=["Cs", "Cc"]), max_size=40))
     def test_any_sheet_comes_back_as_it_was(self, sheet, words):
         """Whatever is in it, whatever it is called; as a file, and as recipe data in a page's source."""
@@ -252,7 +253,7 @@ class TestLaidOn:
         with pytest.raises(Refused, match="diameter"):
             laid_on(default_sheet("set-cake"), [MethodFinding(path="vessel.tin.diameter_mm", value=2.0)])
 
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=examples(40), deadline=None)
     @given(st.text(max_size=40), st.one_of(st.none(), st.floats(allow_nan=False), st.text(max_size=9)))
     def test_no_path_breaks_a_sheet(self, path, value):
         for item in (path, f"vessel.{path}", f"heat.{path}", f"taught.{path}"):

@@ -8,13 +8,14 @@ from xml.etree import ElementTree
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from thorough import examples
 
 from kemble.core.cards.ways import WAYS
 from kemble.core.formats.cutting_patterns import (
     MARGIN_MM,
     PAPER_MM,
     CuttingPattern,
-    _parts,
+    _page_spans,
     page_svg,
     pages_of,
     template_svg,
@@ -80,10 +81,10 @@ class TestMeasures:
 
 class TestPages:
     @given(st.floats(5, 2400), st.floats(20, 260))
-    @settings(max_examples=300, deadline=None)
+    @settings(max_examples=examples(300), deadline=None)
     def test_a_length_in_parts(self, length, room):
         """From end to end without a gap, none longer than there is room, each lapping ten millimetres over the last."""
-        parts = _parts(length, room)
+        parts = _page_spans(length, room)
         assert parts[0][0] == 0
         assert parts[-1][0] + parts[-1][1] == pytest.approx(length)
         assert all(long <= room + 1e-9 for _, long in parts)
@@ -91,7 +92,7 @@ class TestPages:
             assert a + long - b == pytest.approx(10)
 
     @given(st.lists(st.tuples(st.floats(8, 700), st.floats(8, 700)), min_size=1, max_size=6))
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=examples(60), deadline=None)
     def test_nothing_lies_off_the_paper_or_over_another(self, sizes):
         pages = pages_of([CuttingPattern(str(i), "t", "s", *size) for i, size in enumerate(sizes)])
         room = PAPER_MM[0] - 2 * MARGIN_MM, PAPER_MM[1] - 2 * MARGIN_MM

@@ -9,9 +9,10 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from shapely.geometry import MultiPoint, Point, Polygon
 from shapely.ops import unary_union
+from thorough import examples
 
 from kemble.core.geometry.filled_ball import MEASURES, Ball, PieceDensities, ball_of, sphere_ml, sphere_mm
-from kemble.core.geometry.rolled_dough import cutter_mm2, places, rollings
+from kemble.core.geometry.rolled_dough import cutter_mm2, place_cutters, rollings
 from kemble.core.geometry.tray_cutting import PATTERNS, CutRequest, cut_tray
 from kemble.core.geometry.tray_floor import Tray, disc_area
 
@@ -30,7 +31,7 @@ class TestBall:
         assert ball.inner_g == pytest.approx(0.523599, rel=1e-5)
         assert ball.outer_g == pytest.approx(3.665191, rel=1e-5)
 
-    @settings(max_examples=60)
+    @settings(max_examples=examples(60))
     @given(
         st.floats(2, 80), st.floats(0.5, 60), st.floats(0.8, 1.4), st.floats(0.6, 1.5), st.floats(0, 0.9), st.floats(0.5, 1.3)
     )  # fmt: skip
@@ -74,11 +75,11 @@ class TestBall:
 class TestRolled:
     def test_two_rows_by_hand(self):
         """100 x 60 mm, 30 mm cutters touching: 3 in a row, 2 rows. Hexagonal, rows 26 mm apart: 3 and 2."""
-        assert len(places(100, 60, 30, 0, "square")) == 6
-        assert len(places(100, 56, 30, 0, "hexagonal")) == 5
-        assert len(places(100, 56, 30, 0, "square")) == 3
+        assert len(place_cutters(100, 60, 30, 0, "square")) == 6
+        assert len(place_cutters(100, 56, 30, 0, "hexagonal")) == 5
+        assert len(place_cutters(100, 56, 30, 0, "square")) == 3
 
-    @settings(max_examples=60)
+    @settings(max_examples=examples(60))
     @given(
         st.floats(60, 500),
         st.floats(60, 400),
@@ -87,7 +88,7 @@ class TestRolled:
         st.sampled_from(["square", "hexagonal"]),
     )
     def test_no_cut_overlaps_and_none_hangs_over(self, length, width, cutter, gap, packing):
-        cutter_places = places(length, width, cutter, gap, packing)
+        cutter_places = place_cutters(length, width, cutter, gap, packing)
         for p in cutter_places:
             assert cutter / 2 - 1e-6 <= p.x <= length - cutter / 2 + 1e-6
             assert cutter / 2 - 1e-6 <= p.y <= width - cutter / 2 + 1e-6
@@ -99,7 +100,7 @@ class TestRolled:
         assert len(cutter_places) * math.sqrt(3) / 2 * pitch**2 <= (length + pitch) * (width + pitch)
         assert (cutter_places == []) == (cutter > min(length, width) + 1e-9)
 
-    @settings(max_examples=40)
+    @settings(max_examples=examples(40))
     @given(st.floats(8_000, 300_000), st.floats(25, 90), st.sampled_from(["round", "square"]), st.integers(0, 4))
     def test_rolled_again_no_dough_is_lost(self, area, cutter, shape, again):
         found_rollings = rollings(
@@ -258,7 +259,7 @@ class TestByHand:
         assert max(count(ox, oy) for ox in (0, 0.5) for oy in (0, 0.5)) < 24
 
 
-@settings(max_examples=80)
+@settings(max_examples=examples(80))
 @given(st.lists(st.tuples(st.floats(-40, 220), st.floats(-40, 220)), min_size=3, max_size=7))
 def test_the_part_of_an_outline_on_a_disc_as_shapely_has_it(points):
     hull = MultiPoint(points).convex_hull

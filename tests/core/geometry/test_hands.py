@@ -6,7 +6,7 @@ import pytest
 from sheets_by_hand import KITCHEN
 
 from kemble.core.cards.ways import WAYS
-from kemble.core.geometry.hand_moves import cone, level, over, packet, rope, stretch_of, turned_out
+from kemble.core.geometry.hand_moves import cone, draw_skin_over, level, packet, rope, stretch_over_ball, turned_out
 from kemble.core.geometry.leaf_folds import LeafParcel
 from kemble.core.sheet.document import default_sheet
 from kemble.core.stations.shape.hand_drawings import hands_of
@@ -59,13 +59,13 @@ class TestPacket:
 class TestOver:
     def test_how_far_it_must_stretch(self):
         """Half the girth of a ball of 34 on each side: a disc of 85 must get 1.26 times as long."""
-        assert stretch_of(85, 34) == pytest.approx(math.pi * 34 / 85)
-        frames = over(85, 34, 44, "the dough", "filling")
+        assert stretch_over_ball(85, 34) == pytest.approx(math.pi * 34 / 85)
+        frames = draw_skin_over(85, 34, 44, "the dough", "filling")
         assert "1.3 times" in frames[2].says
         assert [frame.estimate for frame in frames] == [False, True, True, False]
 
     def test_the_last_is_as_large_as_the_piece(self):
-        box = over(85, 34, 44, "the dough", "filling")[-1].box
+        box = draw_skin_over(85, 34, 44, "the dough", "filling")[-1].box
         assert box[2] == pytest.approx(44.0)
 
 

@@ -6,7 +6,7 @@ import pytest
 from pydantic import ValidationError
 
 from kemble.core.kitchen.document import Kitchen, Pot, Steamer
-from kemble.core.plan.day_solver import Dish, PlanRequest, solve
+from kemble.core.plan.day_solver import Dish, PlanRequest, solve_day
 from kemble.core.sheet.document import Sheet, default_sheet
 from kemble.core.stations.work_sheet import work
 
@@ -73,7 +73,7 @@ class TestWhoElseWantsIt:
     def plan(self, *vessels: str):
         sheets = [work(steamed(vessel), Kitchen(steamers=(SMALL, WIDE))) for vessel in vessels]
         dishes = tuple(Dish("a cake", result.steps, serve=NOW + timedelta(hours=30)) for result in sheets)
-        placed = solve(PlanRequest(dishes, Kitchen(cooks=3, steamers=(SMALL, WIDE)), not_before=NOW))
+        placed = solve_day(PlanRequest(dishes, Kitchen(cooks=3, steamers=(SMALL, WIDE)), not_before=NOW))
         assert placed is not None
         spans = []
         for dish in range(len(vessels)):

@@ -8,7 +8,7 @@ import pytest
 from kemble.core.facts.problems import Refused
 from kemble.core.kitchen.document import Kitchen, WeighedMeasure
 from kemble.core.learn.next_time import TastedBatch
-from kemble.core.learn.sheet_comparison import beside
+from kemble.core.learn.sheet_comparison import compare_sheets
 from kemble.core.sheet.document import default_sheet, sheet_from
 from kemble.core.stations.work_sheet import work
 
@@ -31,7 +31,7 @@ def said(told, outcome):
 
 
 def test_what_is_weighed_leaves_nothing_open():
-    told = beside(hers(cups=False), MINE, KITCHEN)
+    told = compare_sheets(hers(cups=False), MINE, KITCHEN)
     assert told.hers.open == []
     assert told.weigh == ""
     assert told.hers.hydration.low == told.hers.hydration.high
@@ -40,7 +40,7 @@ def test_what_is_weighed_leaves_nothing_open():
 
 def test_the_cup_of_flour_is_what_would_tell_most():
     """Flour packs and water does not; how large the cup is moves both, and the ratio by what else is not by the cup."""
-    told = beside(hers(), MINE, KITCHEN)
+    told = compare_sheets(hers(), MINE, KITCHEN)
     assert [unknowns.weigh for unknowns in told.hers.open] == [
         "Weigh a cup of sweet rice flour",
         "Weigh the cup full of water",
@@ -52,7 +52,7 @@ def test_the_cup_of_flour_is_what_would_tell_most():
 def test_the_cloud_against_ten_thousand_drawn_kitchens():
     """Flour's share drawn between its ends as a normal with one in twenty beyond each; the ratios worked from grams alone:
     the same range to a tenth of its width. How large the cup is cancels: both lines are by it."""
-    told = beside(hers(), MINE, KITCHEN)
+    told = compare_sheets(hers(), MINE, KITCHEN)
     facts = work(hers(), KITCHEN).facts
     rng = np.random.default_rng(3)
     from kemble.core.kitchen.shelf import Shelf
@@ -67,7 +67,7 @@ def test_the_cloud_against_ten_thousand_drawn_kitchens():
 
 def test_nine_in_ten_lie_in_the_outline():
     """The outline is an ellipse about the likely ratios; its farthest point lies 2.146 standard deviations out."""
-    told = beside(hers(), MINE, KITCHEN).hers
+    told = compare_sheets(hers(), MINE, KITCHEN).hers
     sd = (told.hydration.high - told.hydration.likely) / 1.6449
     assert max(map_position.water for map_position in told.outline) - told.hydration.likely == pytest.approx(
         2.146 * sd, rel=0.02
@@ -76,9 +76,9 @@ def test_nine_in_ten_lie_in_the_outline():
 
 
 def test_a_weighed_cup_shrinks_the_cloud_as_it_was_said():
-    wide = beside(hers(), MINE, KITCHEN)
+    wide = compare_sheets(hers(), MINE, KITCHEN)
     once = WeighedMeasure(ingredient="sweet-rice-flour", measure="cup_us", grams=140)
-    narrow = beside(hers(), MINE, Kitchen(weighed=(once,)))
+    narrow = compare_sheets(hers(), MINE, Kitchen(weighed=(once,)))
     assert narrow.hers.hydration.high - narrow.hers.hydration.low < 0.5 * (
         wide.hers.hydration.high - wide.hers.hydration.low
     )
@@ -89,7 +89,7 @@ def test_what_makes_her_time_longer_is_tried_one_by_one():
     tin = {"shape": "round", "diameter_mm": 150, "height_mm": 80, "material": "glass"}
     document = MINE.model_dump(mode="json")
     vessel = {**document["vessel"], "tin": {**document["vessel"]["tin"], **tin}}
-    told = beside(hers(cups=False, vessel=vessel), MINE, KITCHEN)
+    told = compare_sheets(hers(cups=False, vessel=vessel), MINE, KITCHEN)
     time = said(told, "time")
     there = work(hers(cups=False, vessel=vessel), KITCHEN).facts["heat.done_min"].value
     here = work(MINE, KITCHEN).facts["heat.done_min"].value
@@ -103,34 +103,34 @@ def test_more_water_is_told_as_softer_and_by_the_water():
     document = MINE.model_dump(mode="json")
     document["parts"][0]["lines"][1]["amount"]["value"] *= 1.2
     wetter = sheet_from({**document, "title": "hers"})
-    told = said(beside(wetter, MINE, KITCHEN), "softness")
+    told = said(compare_sheets(wetter, MINE, KITCHEN), "softness")
     assert "too soft" in told.says
     assert told.by[0].startswith("water: +")
     ratios = {"hydration_pct": 150.0, "sugar_pct": 78.0, "fat_pct": 7.0}
     tasted = [TastedBatch(1, ratios, {"softness": 1}), TastedBatch(2, ratios, {"softness": 0})]
-    both = said(beside(wetter, MINE, KITCHEN, tasted, (1, 2)), "softness")
+    both = said(compare_sheets(wetter, MINE, KITCHEN, tasted, (1, 2)), "softness")
     assert "hers was a little too soft and mine just right" in both.says
 
 
 def test_what_the_cup_leaves_open_is_not_told_as_a_difference():
-    told = said(beside(hers(), MINE, KITCHEN), "water")
+    told = said(compare_sheets(hers(), MINE, KITCHEN), "water")
     assert not told.sure
     assert "as they are measured it may be" in told.says
 
 
 def test_two_ways_and_what_cannot_be_worked_are_refused():
     with pytest.raises(Refused, match="two sheets of one way"):
-        beside(default_sheet("pounded"), MINE, KITCHEN)
+        compare_sheets(default_sheet("pounded"), MINE, KITCHEN)
     document = MINE.model_dump(mode="json")
     document["parts"][0]["lines"][0]["amount"]["value"] = 9000  # no tin holds it
     over = sheet_from(document)
     with pytest.raises(Refused) as refused:
-        beside(over, MINE, KITCHEN)
+        compare_sheets(over, MINE, KITCHEN)
     assert refused.value.problems[0].path == "hers"
 
 
 def test_her_own_word_on_the_time_stands_on_the_clock():
-    told = beside(hers(taught={"heat": {"minutes": 60, "by": "the great-aunt"}}), MINE, KITCHEN)
+    told = compare_sheets(hers(taught={"heat": {"minutes": 60, "by": "the great-aunt"}}), MINE, KITCHEN)
     assert told.hers.taught_min == 60
     assert told.mine.taught_min is None
     assert told.hers.minutes.low < told.hers.minutes.likely < told.hers.minutes.high

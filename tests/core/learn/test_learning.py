@@ -11,15 +11,15 @@ from learning_kitchens import DONE, House, cake, knowing, off, told
 
 from kemble.core.kitchen.document import Kitchen, OwnEstimate
 from kemble.core.kitchen.estimates import ANEW, ESTIMATES
-from kemble.core.learn.measurement_gain import MadeSheet, what_teaches
-from kemble.core.learn.observations import Observation, sight_from, sights_of
+from kemble.core.learn.measurement_gain import MadeSheet, rank_measurements
+from kemble.core.learn.observations import Observation, observation_from, observe_run
 from kemble.core.learn.pace import paces
 from kemble.core.learn.posterior import Prior, learn, prior_of
 from kemble.core.plan.schedule import plan_from
 from kemble.core.run.events import event_from
 from kemble.core.run.run_state import state_of
 from kemble.core.sheet.document import default_sheet
-from kemble.core.stations.work_sheet import sensed, work
+from kemble.core.stations.work_sheet import work, work_with_spreads
 
 HOUSES = 24
 MADE = [cake(180), cake(160, 0.8), cake(220, 1.15)]
@@ -145,10 +145,10 @@ class TestOrder:
 
     def test_a_sight_that_was_kept_is_read_again(self):
         (item,) = House(2).makes(MADE[0])
-        again = sight_from(item.document)
+        again = observation_from(item.document)
         assert (again.kind, again.key, set(again.moves)) == (item.kind, item.key, set(item.moves))
         assert again.high == pytest.approx(item.high, rel=1e-3)
-        gone = sight_from({**item.document, "moves": {**item.document["moves"], "phlogiston": [0.1, -0.1]}})
+        gone = observation_from({**item.document, "moves": {**item.document["moves"], "phlogiston": [0.1, -0.1]}})
         assert set(gone.moves) == set(item.moves)
 
     def test_what_each_making_pulls_is_what_it_would_leave(self):
@@ -183,7 +183,7 @@ class TestWhatARunShows:
     def seen(self, sheet, plan, events, kitchen=None):
         states = {state.id: state for state in state_of(plan, events, events[-1].at).steps}
         steps = {item.step.id: item.step for item in plan.scheduled}
-        return sights_of(sheet, kitchen or Kitchen(), steps, states, events)
+        return observe_run(sheet, kitchen or Kitchen(), steps, states, events)
 
     def test_every_time_that_is_told_with_a_range(self):
         sheet, plan, events = self.run()
@@ -236,7 +236,7 @@ class TestWhatARunShows:
         core = worked.core
         states = {state.id: state for state in state_of(plan, with_read, with_read[-1].at, core).steps}
         steps = {item.step.id: item.step for item in plan.scheduled}
-        seen = sights_of(sheet, Kitchen(), steps, states, with_read)
+        seen = observe_run(sheet, Kitchen(), steps, states, with_read)
         (observation,) = [each for each in seen.sights if each.kind == "reading"]
         assert observation.told == pytest.approx(15.0, abs=0.4)
         assert observation.high == pytest.approx(18.0, abs=0.1)
@@ -269,29 +269,33 @@ class TestPace:
 class TestWhatWouldTeachMost:
     def made(self):
         return [
-            MadeSheet("a cake", sensed(MADE[0], Kitchen())[1][DONE]),
-            MadeSheet("a deep one", sensed(NEW, Kitchen())[1][DONE]),
+            MadeSheet("a cake", work_with_spreads(MADE[0], Kitchen())[1][DONE]),
+            MadeSheet("a deep one", work_with_spreads(NEW, Kitchen())[1][DONE]),
         ]
 
     def test_it_is_what_the_windows_hang_on(self):
         """A steamed cake: how it is liked and the steam's leak hold most of its window, and come first."""
-        gains = what_teaches(self.made(), learn([]), {})
+        gains = rank_measurements(self.made(), learn([]), {})
         assert gains == sorted(gains, key=lambda gain: -gain.brings_min)
         assert {"taste", "steam"} & {gain.measurement for gain in gains[:3]}
         assert "oven" not in {gain.measurement for gain in gains}
 
     def test_what_is_known_brings_no_more(self):
         own = prior_of(ESTIMATES["leak_ml_s"], OwnEstimate(value=0.2, low=0.199, high=0.201))
-        before = {gain.measurement: gain.brings_min for gain in what_teaches(self.made(), learn([]), {})}
-        after = {gain.measurement: gain.brings_min for gain in what_teaches(self.made(), learn([]), {"leak_ml_s": own})}
+        before = {gain.measurement: gain.brings_min for gain in rank_measurements(self.made(), learn([]), {})}
+        after = {
+            gain.measurement: gain.brings_min for gain in rank_measurements(self.made(), learn([]), {"leak_ml_s": own})
+        }
         assert before["steam"] > 1
         assert after.get("steam", 0.0) < 0.2 * before["steam"]
 
     def test_it_is_what_it_brings(self):
         """A measurement that is told to bring so many minutes brings them, to a fifth: by the window worked anew."""
-        sheet = sensed(MADE[0], Kitchen())[1][DONE]
+        sheet = work_with_spreads(MADE[0], Kitchen())[1][DONE]
         (gain,) = [
-            each for each in what_teaches([MadeSheet("a cake", sheet)], learn([]), {}) if each.measurement == "steam"
+            each
+            for each in rank_measurements([MadeSheet("a cake", sheet)], learn([]), {})
+            if each.measurement == "steam"
         ]
         row = ESTIMATES["leak_ml_s"]
         ends = (
@@ -299,7 +303,7 @@ class TestWhatWouldTeachMost:
             math.exp(row.after * math.log(row.high / row.value)),
         )
         knows = OwnEstimate(value=row.value, low=row.value * ends[0], high=row.value * ends[1])
-        after = sensed(MADE[0], Kitchen(estimates={"leak_ml_s": knows}))[1][DONE]
+        after = work_with_spreads(MADE[0], Kitchen(estimates={"leak_ml_s": knows}))[1][DONE]
         assert sheet.half - after.half == pytest.approx(gain.brings_min, rel=0.35)
 
 

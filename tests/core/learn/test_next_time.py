@@ -5,7 +5,7 @@ import pytest
 
 from kemble.core.cards.taste_scales import SCALES
 from kemble.core.cards.ways import WAYS
-from kemble.core.learn.next_time import _RULE, LEVERS, TastedBatch, TasteModel, by_craft, proposals
+from kemble.core.learn.next_time import _RULE, LEVERS, TastedBatch, TasteModel, advise_on_tastes, proposals
 
 CAKE = WAYS["set-cake"]
 MIDDLE = {"hydration_pct": 135.0, "sugar_pct": 85.0, "fat_pct": 7.0}
@@ -160,7 +160,7 @@ def test_what_the_craft_does_about_what_most_found():
         {"colour": -1, "surface": 0},
         {"colour": 0, "surface": -1},
     ]
-    (taste_advice,) = by_craft(CAKE, [*marked, {"warmth": 2}])
+    (taste_advice,) = advise_on_tastes(CAKE, [*marked, {"warmth": 2}])
     assert (taste_advice.taste, taste_advice.words, taste_advice.said, taste_advice.of) == ("colour", "too pale", 3, 4)
 
 

@@ -6,6 +6,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.stats import binom, binomtest
+from thorough import examples
 
 from kemble.core.log.blind_tasting import BlindTastingDesign, TasterAnswer, cups_of, interval, is_right, tail, verdict
 
@@ -88,7 +89,7 @@ class TestByHand:
         )
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=examples(60), deadline=None)
 @given(n=st.integers(1, 40), share=st.floats(0, 1), p=st.sampled_from([1 / 3, 1 / 2]))
 def test_against_another_library(n, share, p):
     k = round(share * n)

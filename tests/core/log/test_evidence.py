@@ -9,7 +9,7 @@ from kemble.core.cards.card_parts import stage_of
 from kemble.core.cards.faults import faults_of
 from kemble.core.cards.parts import FAMILIES
 from kemble.core.cards.ways import WAYS
-from kemble.core.log.fault_evidence import SEEN, BatchFacts, at_step, likeliest, told
+from kemble.core.log.fault_evidence import SEEN, BatchFacts, at_step, explain_fault, likeliest
 from kemble.core.plan.schedule import plan_from
 from kemble.core.run.events import event_from
 from kemble.core.run.run_state import state_of
@@ -69,7 +69,7 @@ class Making:
             events,
         )
         fault = next(fault for fault in faults_of(self.way) if fault.id == name)
-        return told(fault, happened)
+        return explain_fault(fault, happened)
 
 
 class TestWhatHappened:
@@ -168,7 +168,7 @@ class TestItsNumbers:
 
     def test_nothing_is_known_and_nothing_is_said(self):
         fault = next(fault for fault in WAYS["set-cake"].faults if fault.id == "ragged-cut")
-        explained_fault = told(fault, BatchFacts({}))
+        explained_fault = explain_fault(fault, BatchFacts({}))
         assert not explained_fault.sure
         assert not any(
             ranked_cause.speaks_for or ranked_cause.speaks_against for ranked_cause in explained_fault.causes
@@ -192,7 +192,7 @@ class TestTable:
                         continue
                     beyond = limit.than * (0.5 if limit.side == "low" else 2.0)
                     fact = facts[limit.fact].model_copy(update={"value": beyond})
-                    explained_fault = told(fault, BatchFacts({limit.fact: fact}))
+                    explained_fault = explain_fault(fault, BatchFacts({limit.fact: fact}))
                     assert explained_fault.sure, (way.id, fault.id, limit.fact)
 
     @pytest.mark.parametrize("name", SEEN)

@@ -7,6 +7,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from iapws import IAPWS97
+from thorough import examples
 
 from kemble.core.facts.problems import Refused
 from kemble.core.kitchen.document import Kitchen
@@ -51,7 +52,7 @@ def test_water_boils_where_its_vapour_pressure_is_the_airs(altitude):
 
 
 @given(st.floats(0.008, 0.07), st.floats(0.1, 0.7), st.floats(2, 60), st.floats(130, 250))
-@settings(max_examples=20, deadline=None)
+@settings(max_examples=examples(20), deadline=None)
 def test_energy_is_kept(depth, water, start, air):
     result = baked(depth, water, start, Oven(air, 100.0, 23.0, 23.0))
     gone = result.stored + result.dried * LATENT_STEAM
@@ -121,7 +122,7 @@ class TestTheStation:
         assert result["heat.core_hot_min"] < result["heat.done_min"]
         assert result["heat.dried_pct"] >= 5.99  # the least that the way loses
 
-    @settings(max_examples=15, deadline=None)
+    @settings(max_examples=examples(15), deadline=None)
     @given(st.floats(150, 230), st.floats(1.1, 1.6))
     def test_deeper_takes_longer_and_a_hotter_oven_less(self, oven_c, times):
         wide = {"tin": {"shape": "oblong", "length_mm": 300, "width_mm": 200, "height_mm": 90}}

@@ -12,7 +12,7 @@ from scipy.optimize import brentq
 from scipy.special import j0, j1, jn_zeros
 
 from kemble.core.kitchen.larder import larder
-from kemble.core.physics.conduction import DecayModes, cylinder, slab, sphere, thaw, when
+from kemble.core.physics.conduction import DecayModes, cylinder, slab, sphere, thaw, time_at_level
 from kemble.core.physics.freezing import food
 from kemble.core.physics.thermal import Material
 
@@ -163,7 +163,7 @@ def test_halved_steps_come_nearer_by_more_than_half():
 
     def hot(steps):
         _, _, times, result, _ = marched(date, -18.0, steps=steps + 1)
-        return when(times, result[:, 0], 72.0)
+        return time_at_level(times, result[:, 0], 72.0)
 
     finest = hot(800)
     errors = [abs(hot(steps) / finest - 1) for steps in (20, 40, 80)]
@@ -190,11 +190,11 @@ def test_melting_water_takes_its_latent_heat():
 def test_frozen_takes_longer_than_chilled():
     _, _, times, frozen, _ = marched(larder()["date"].composition(100.0), -18.0)
     _, _, _, chilled, _ = marched(larder()["date"].composition(100.0), 5.0)
-    assert when(times, frozen[:, 0], 72.0) > when(times, chilled[:, 0], 72.0)
+    assert time_at_level(times, frozen[:, 0], 72.0) > time_at_level(times, chilled[:, 0], 72.0)
 
 
 def test_when_reads_between_samples():
     times, curve = np.array([0.0, 10.0, 20.0]), np.array([0.0, 50.0, 60.0])
-    assert when(times, curve, 25.0) == pytest.approx(5.0)
-    assert when(times, curve, 61.0) is None
-    assert when(times, curve, -1.0) == 0.0
+    assert time_at_level(times, curve, 25.0) == pytest.approx(5.0)
+    assert time_at_level(times, curve, 61.0) is None
+    assert time_at_level(times, curve, -1.0) == 0.0

@@ -70,7 +70,7 @@ def test_ends_as_two_thousand_draws_have_them(way, schools, monkeypatch):
         caught.update(solve=solve, which=which, rows=working.estimates)
         return real(working, solve, which)
 
-    real = station.windowed
+    real = station.enter_heat_window
     for module in ("steam", "bake", "wrapped_parcels", "grain_heat"):
         monkeypatch.setattr(f"kemble.core.stations.heat.{module}.windowed", catch)
     content = default_sheet(way).model_dump(mode="json")

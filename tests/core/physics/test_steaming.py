@@ -6,8 +6,9 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from thorough import examples
 
-from kemble.core.physics.conduction import when
+from kemble.core.physics.conduction import time_at_level
 from kemble.core.physics.doneness import clear_s, cook_value_min
 from kemble.core.physics.steaming import PotCooling, SteamSupply, felt
 from kemble.core.physics.thermal import LATENT_STEAM, saturation_pa
@@ -45,7 +46,7 @@ def test_a_load_takes_no_more_than_there_is():
     assert drawn.sum() == pytest.approx(2900 * (around[-1] - 45), rel=0.01)
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=examples(40), deadline=None)
 @given(
     st.floats(200, 2500),
     st.floats(0, 180),
@@ -105,6 +106,6 @@ def test_one_film_for_all_the_time_is_near_enough(net_w, off):
             times.append(times[-1] + dt)
             core.append(celsius[8])
         at, heart = np.array(times), np.array(core)
-        return max(clear_s(at, heart, 75.0), when(at, cook_value_min(at, heart), 15.0))
+        return max(clear_s(at, heart, 75.0), time_at_level(at, cook_value_min(at, heart), 15.0))
 
     assert done_s(follows=True) / done_s(follows=False) == pytest.approx(1.0, abs=off)

@@ -15,12 +15,12 @@ from kemble.core.facts.problems import Refused
 from kemble.core.formats.calendar import calendar_of
 from kemble.core.formats.day_text import day_text
 from kemble.core.kitchen.document import Kitchen, OwnDay, Steamer
-from kemble.core.plan.clashes import clashing, why_not
-from kemble.core.plan.cook_assignment import who_does_what
-from kemble.core.plan.day_solver import Day, Dish, PlanRequest, solve
+from kemble.core.plan.clashes import clashing, explain_clash
+from kemble.core.plan.cook_assignment import assign_cooks
+from kemble.core.plan.day_solver import Day, Dish, PlanRequest, solve_day
 from kemble.core.plan.feasts import feasts, lunar, months
-from kemble.core.plan.occasion import Occasion, dish_of, plan_day, plan_of_dish, without
-from kemble.core.plan.on_time_odds import sure
+from kemble.core.plan.occasion import Occasion, dish_of, plan_day, plan_of_dish, steps_without_parts
+from kemble.core.plan.on_time_odds import simulate_on_time_odds
 from kemble.core.plan.resources import HelperHours
 from kemble.core.plan.schedule import plan_for, plan_of, planned
 from kemble.core.sheet.document import default_sheet, sheet_from
@@ -90,7 +90,7 @@ def random_day(seed):
 
 
 def keeps_its_rules(asked):
-    solved = solve(asked)
+    solved = solve_day(asked)
     if solved is None:
         return False
     assert broken(asked, plan_of(asked, solved), several=len(asked.dishes) > 1) == []
@@ -135,7 +135,7 @@ class TestSheets:
         asked = PlanRequest(
             tuple(of(way) for way in ("set-cake", "boiled-balls", "ground-packets")), KITCHEN, not_before=NOW
         )
-        solved = solve(asked)
+        solved = solve_day(asked)
         plan = plan_of(asked, solved)
         assert solved.proven or solved.gap_pct <= 2
         assert broken(asked, plan) == []
@@ -182,7 +182,7 @@ class TestSheets:
         content["schools"]["finish"] = "block"
         steps = work(sheet_from(content), KITCHEN).steps
         asked = PlanRequest((dish_of("blocks", steps, SERVE, 2),), KITCHEN)
-        plan = plan_of(asked, solve(asked))
+        plan = plan_of(asked, solve_day(asked))
         ends = {scheduled_step.step.id: scheduled_step.ends for scheduled_step in plan.scheduled}
         assert ends["serve"] == SERVE
         assert SERVE - ends["toast"] < timedelta(minutes=15)
@@ -193,11 +193,11 @@ class TestSheets:
 
     def test_what_is_there_already_is_not_made(self):
         steps = of("boiled-balls").steps
-        left = without(steps, ["filling"])
+        left = steps_without_parts(steps, ["filling"])
         assert {each_step.id for each_step in steps} - {step_result.id for step_result in left} == {
             each_step.id for each_step in steps if each_step.id.startswith("filling-")
         }
-        assert solve(PlanRequest((Dish("balls", left, SERVE),), KITCHEN)) is not None
+        assert solve_day(PlanRequest((Dish("balls", left, SERVE),), KITCHEN)) is not None
 
     def test_over_the_night_the_clocks_change(self):
         """From four in the morning to half past three are eleven hours and a half, and one more that night in autumn."""
@@ -213,7 +213,7 @@ class TestMoved:
 
     def test_a_pin_holds_and_little_else_moves(self):
         first = PlanRequest(self.DISHES, KITCHEN, not_before=NOW)
-        before = plan_of(first, solve(first))
+        before = plan_of(first, solve_day(first))
         steam = next(
             scheduled_step
             for scheduled_step in before.scheduled
@@ -227,7 +227,7 @@ class TestMoved:
                 for scheduled_step in before.scheduled
             },
         )
-        after = plan_of(pinned, solve(pinned))
+        after = plan_of(pinned, solve_day(pinned))
         assert broken(pinned, after) == []
         was = {
             (scheduled_step.dish, scheduled_step.step.id): scheduled_step.starts for scheduled_step in before.scheduled
@@ -244,15 +244,15 @@ class TestMoved:
 
     def test_the_same_day_twice_is_the_same_plan(self):
         asked = PlanRequest(self.DISHES, KITCHEN, not_before=NOW)
-        assert solve(asked).starts == solve(asked).starts
+        assert solve_day(asked).starts == solve_day(asked).starts
 
 
 class TestWho:
     def test_a_child_has_only_what_is_safe_and_nobody_too_much(self):
         helper = HelperHours("Wren", SERVE - timedelta(hours=6), SERVE, safe_only=True)
         asked = PlanRequest((of("set-cake"), of("boiled-balls")), Kitchen(cooks=1), helpers=(helper,), not_before=NOW)
-        solved = solve(asked)
-        who = who_does_what(asked, solved)
+        solved = solve_day(asked)
+        who = assign_cooks(asked, solved)
         tasks = {task.key: task for task in solved.tasks}
         assert "Wren" in who.values()
         assert all(tasks[key].step.work not in ("stove", "knife") for key, name in who.items() if name == "Wren")
@@ -274,12 +274,12 @@ class TestClash:
 
     def test_it_is_said_in_words_with_ways_out_that_work(self):
         asked = self.both()
-        told = why_not(asked, titles=["the cake", "the rice"])
+        told = explain_clash(asked, titles=["the cake", "the rice"])
         assert "want hands at once, and there is one cook" in told.says
         kinds = {fix.kind: fix for fix in told.remedies}
         assert {"later", "helper"} <= set(kinds)
         later = kinds["later"]
-        assert solve(
+        assert solve_day(
             replace(
                 asked,
                 dishes=tuple(
@@ -289,12 +289,12 @@ class TestClash:
             )
         )
         helped = kinds["helper"]
-        assert solve(replace(asked, helpers=(HelperHours("h", helped.begins, helped.ends),)))
-        assert why_not(self.both(cooks=2), titles=["a", "b"]) is None
+        assert solve_day(replace(asked, helpers=(HelperHours("h", helped.begins, helped.ends),)))
+        assert explain_clash(self.both(cooks=2), titles=["a", "b"]) is None
 
     def test_a_kitchen_without_a_steamer_is_told_so(self):
         asked = PlanRequest((of("set-cake"),), Kitchen(steamers=()), not_before=NOW)
-        told = why_not(asked, titles=["the cake"])
+        told = explain_clash(asked, titles=["the cake"])
         assert "wants a steamer, and this kitchen has none" in told.says
         assert [bond.kind for bond in told.bonds] == ["place"]
 
@@ -307,7 +307,7 @@ class TestClash:
         asked = PlanRequest(dishes, kitchen, not_before=SERVE - timedelta(hours=chance.randint(1, 9)), seconds=2.0)
         constraints = clashing(asked)
         if not constraints:
-            assert solve(asked) is not None
+            assert solve_day(asked) is not None
             return
         day = Day(asked, switched=True)
         assert day.clash(constraints) is not None
@@ -321,14 +321,14 @@ class TestChance:
         and nine times in ten by 30 x (42 / 30)^(1.2816 / 1.6449) = 39.0: nine minutes late, eight to begin earlier."""
         bake = step("bake", 30, "free", window=DonenessWindow(first_check=24, done=30, latest=42), uses=("oven",))
         asked = PlanRequest((dish(bake),), Kitchen())
-        told = sure(asked, solve(asked), {})
+        told = simulate_on_time_odds(asked, solve_day(asked), {})
         assert told.dishes[0].in_time_pct == pytest.approx(57, abs=5)  # 30 to 31 min counts: z = 0.16
         assert told.dishes[0].late_min == pytest.approx(9.0, abs=0.9)
         assert told.dishes[0].earlier_min == pytest.approx(8.5, abs=1.5)
 
     def test_what_is_only_waited_for_is_not_drawn(self):
         asked = PlanRequest((dish(step("soak", 240, "free")),), Kitchen())
-        assert sure(asked, solve(asked), {}).all_in_time_pct == 100
+        assert simulate_on_time_odds(asked, solve_day(asked), {}).all_in_time_pct == 100
 
     def test_a_safe_day_is_in_time_nine_times_in_ten(self):
         occasion = Occasion(servings=({"at": "2026-11-28T15:30"},), dishes=({"sheet": 1}, {"sheet": 2}))
@@ -348,7 +348,7 @@ class TestChance:
             window = DonenessWindow(first_check=24, done=30, latest=42)
             bake = step("bake", 30, "free", window=window, uses=("oven",)).model_copy(update={"hangs": hangs})
             asked = PlanRequest((dish(bake), dish(bake)), Kitchen(ovens=2))
-            return sure(asked, solve(asked), {}).all_in_time_pct
+            return simulate_on_time_odds(asked, solve_day(asked), {}).all_in_time_pct
 
         assert both(oven_c=1.0) == pytest.approx(57, abs=5)
         assert both() == pytest.approx(33, abs=5)
@@ -364,7 +364,7 @@ class TestChance:
             item, two = (step(name, 30, "free", window=window, uses=("burner",)) for name in ("one", "two"))
             two = two.model_copy(update={"after": [StepWait(step="one", at_least=0, at_most=None)]})
             asked = PlanRequest((dish(*(each.model_copy(update={"hangs": hangs}) for each in (item, two))),), Kitchen())
-            return sure(asked, solve(asked), {}).dishes[0].late_min
+            return simulate_on_time_odds(asked, solve_day(asked), {}).dishes[0].late_min
 
         assert late(burner=1.0) == pytest.approx(18.0, abs=1.8)
         assert late() == pytest.approx(12.7, abs=2.0)
@@ -377,9 +377,9 @@ class TestChance:
             for i, each_step in enumerate(steps)
         ]
         asked = PlanRequest((dish(*chained),), Kitchen(cooks=10))
-        solved = solve(asked)
+        solved = solve_day(asked)
         one_cook, many = (
-            sure(asked, solved, {task.key: f"cook {i * apart}" for i, task in enumerate(solved.tasks)})
+            simulate_on_time_odds(asked, solved, {task.key: f"cook {i * apart}" for i, task in enumerate(solved.tasks)})
             .dishes[0]
             .late_min
             for apart in (0, 1)
@@ -388,8 +388,10 @@ class TestChance:
 
     def test_more_days_say_the_same(self):
         asked = PlanRequest((of("set-cake"),), KITCHEN)
-        solved = solve(asked)
-        few, many = (sure(asked, solved, {}, days=days).dishes[0].in_time_pct for days in (1000, 20_000))
+        solved = solve_day(asked)
+        few, many = (
+            simulate_on_time_odds(asked, solved, {}, days=days).dishes[0].in_time_pct for days in (1000, 20_000)
+        )
         assert few == pytest.approx(many, abs=4)
 
 

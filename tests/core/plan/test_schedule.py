@@ -6,6 +6,7 @@ from zoneinfo import ZoneInfo
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from thorough import examples
 
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.problems import Refused
@@ -67,7 +68,7 @@ def test_a_plan_keeps_every_rule(way, cooks):
     assert broken(plan, kitchen) == []
 
 
-@settings(max_examples=12, deadline=None)
+@settings(max_examples=examples(12), deadline=None)
 @given(st.integers(0, 24 * 60 - 1), st.sampled_from(sorted(WAYS)))
 def test_at_whatever_hour_people_eat(minute, way):
     serve = datetime(2026, 11, 28, tzinfo=UTC) + timedelta(minutes=minute)

@@ -6,6 +6,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from sheets_by_hand import KITCHEN, a_sheet, line
+from thorough import examples
 
 from kemble.core.facts.problems import Refused
 from kemble.core.kitchen.document import Kitchen
@@ -162,7 +163,7 @@ class TestAdded:
             with_added(sheet, [AddedIngredient(ingredient="water", part="filling", grams=5)])
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=examples(25), deadline=None)
 @given(share=st.floats(0.86, 1.01))
 def test_whatever_the_scale_shows_the_pieces_add_up(share):
     worked, _ = TestWhole.MADE

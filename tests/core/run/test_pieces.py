@@ -8,7 +8,7 @@ from kemble.core.kitchen.document import Kitchen
 from kemble.core.log.predictions import compared
 from kemble.core.plan.schedule import plan_from
 from kemble.core.run.events import event_from
-from kemble.core.run.weighed_pieces import meant_mean, weighed_pieces
+from kemble.core.run.weighed_pieces import mean_without_practice, weighed_pieces
 from kemble.core.sheet.document import default_sheet
 from kemble.core.stations.work_sheet import work
 
@@ -57,7 +57,7 @@ def test_told_beside_happened_goes_by_what_was_meant():
         prediction for prediction in compared(PLAN, events, WORKED.facts, BEGAN) if prediction.unit == "g"
     )
     assert compared_prediction.happened == pytest.approx(26)
-    assert meant_mean([40, 40, 40, 26, 28, 24]) == 26
+    assert mean_without_practice([40, 40, 40, 26, 28, 24]) == 26
 
 
 def test_nothing_weighed_is_nothing():

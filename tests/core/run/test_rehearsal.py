@@ -7,7 +7,7 @@ from sheets_by_hand import KITCHEN, steps
 
 from kemble.core.plan.schedule import Plan, ScheduledStep, plan_from
 from kemble.core.run.events import check_event, event_from
-from kemble.core.run.rehearsal import RehearsedRun, SimulatedCookTraits, played, report
+from kemble.core.run.rehearsal import RehearsedRun, SimulatedCookTraits, report, simulate_events
 from kemble.core.run.run_state import state_of
 from kemble.core.stations.steps import DonenessWindow, StepResult, StepWait
 
@@ -99,7 +99,7 @@ def rounds():
 class TestCook:
     def test_who_is_on_time_makes_what_was_planned(self):
         part = rounds()
-        done = played([part], SimulatedCookTraits(), 1)[0]
+        done = simulate_events([part], SimulatedCookTraits(), 1)[0]
         state = state_of(part.plan, done, done[-1].at + timedelta(minutes=1))
         assert all(step_state.status == "done" for step_state in state.steps)
         told = report([("rounds", part.plan, done)], 1, done[-1].at)
@@ -108,20 +108,20 @@ class TestCook:
 
     def test_every_event_can_be_taken(self):
         part = rounds()
-        for event in played([part], SimulatedCookTraits(late=2, heavy=2, forgetful=2, seed=4), 1)[0]:
+        for event in simulate_events([part], SimulatedCookTraits(late=2, heavy=2, forgetful=2, seed=4), 1)[0]:
             check_event(part.plan, event)
 
     def test_the_same_seed_is_the_same_cook(self):
         part, manner = rounds(), SimulatedCookTraits(late=1, heavy=1, forgetful=1, seed=7)
-        assert played([part], manner, 1) == played([part], manner, 1)
-        assert played([part], manner, 1) != played([part], manner.model_copy(update={"seed": 8}), 1)
+        assert simulate_events([part], manner, 1) == simulate_events([part], manner, 1)
+        assert simulate_events([part], manner, 1) != simulate_events([part], manner.model_copy(update={"seed": 8}), 1)
 
     def test_who_is_late_is_late(self):
         """Over thirty seeds: later on the table than who is on time, and heavier on the scale than who is to the gram."""
         part = rounds()
 
         def ends(manner):
-            eventses = [played([part], manner.model_copy(update={"seed": seed}), 1)[0] for seed in range(30)]
+            eventses = [simulate_events([part], manner.model_copy(update={"seed": seed}), 1)[0] for seed in range(30)]
             last = [max(event.at for event in run_finished) for run_finished in eventses]
             return sum((moment - part.plan.serve).total_seconds() / 60 for moment in last) / 30
 
@@ -135,7 +135,7 @@ class TestCook:
             shares = [
                 event.grams / targets[event.step]
                 for seed in range(30)
-                for event in played([part], SimulatedCookTraits(heavy=heavy, seed=seed), 1)[0]
+                for event in simulate_events([part], SimulatedCookTraits(heavy=heavy, seed=seed), 1)[0]
                 if event.kind == "weighed"
             ]
             return sum(shares) / len(shares)
@@ -148,7 +148,9 @@ class TestCook:
         burnt = sum(
             bool(
                 report(
-                    [("a", part.plan, played([part], SimulatedCookTraits(forgetful=2, seed=seed), 1)[0])], 1, at(400)
+                    [("a", part.plan, simulate_events([part], SimulatedCookTraits(forgetful=2, seed=seed), 1)[0])],
+                    1,
+                    at(400),
                 ).burnt
             )
             for seed in range(60)
@@ -157,6 +159,6 @@ class TestCook:
 
     def test_one_pair_of_hands_is_never_in_two(self):
         item, two = plan((step("stir", 30), 0)), plan((step("burn", 20), 5))
-        done = played([RehearsedRun(item), RehearsedRun(two)], SimulatedCookTraits(late=1), 1)
+        done = simulate_events([RehearsedRun(item), RehearsedRun(two)], SimulatedCookTraits(late=1), 1)
         told = report([("a", item, done[0]), ("b", two, done[1])], 1, at(200))
         assert not [each for each in told.hands if "at once" in each.says]

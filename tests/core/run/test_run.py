@@ -6,6 +6,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from sheets_by_hand import KITCHEN, steps
+from thorough import examples
 
 from kemble.core.facts.problems import Refused
 from kemble.core.plan.schedule import plan_from
@@ -127,7 +128,7 @@ class TestRun:
         assert state.focus is None
         assert all(item.status == "done" for item in result.values())
 
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=examples(60), deadline=None)
     @given(
         st.lists(
             st.tuples(

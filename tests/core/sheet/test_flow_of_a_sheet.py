@@ -7,6 +7,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from sheets_by_hand import line
+from thorough import examples
 
 from kemble.core import Kitchen
 from kemble.core.cards.parts import FAMILIES
@@ -160,7 +161,7 @@ def flows(draw):
     return sheet_from({"way": "batter-bake", "parts": list(draw(st.permutations(parts)))})
 
 
-@settings(max_examples=120, deadline=None)
+@settings(max_examples=examples(120), deadline=None)
 @given(flows())
 def test_every_gram_of_a_line_ends_in_one_place(result):
     """Of every component: what the lines bring is in the base, where an output ends, or lost where a part was made."""

@@ -5,6 +5,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from pydantic import ValidationError
+from thorough import examples
 
 from kemble.core.cards.ways import WAYS
 from kemble.core.change.adjust import Adjustment, adjust
@@ -12,7 +13,7 @@ from kemble.core.facts.problems import Refused
 from kemble.core.geometry.tray_cutting import PATTERNS
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.larder import Ingredient, IngredientComposition, larder
-from kemble.core.kitchen.larder.names import names_of, nearest, plain
+from kemble.core.kitchen.larder.names import closest_names, names_of, normalize_name
 from kemble.core.sheet.document import MOST_BYTES, PIECE_MEASURES, default_sheet, read_sheet, sheet_from
 from kemble.core.stations.work_sheet import work
 
@@ -119,7 +120,7 @@ numbers = st.one_of(st.floats(1e-9, 5e4), st.sampled_from([1e-12, 0.001, 1, 499,
 
 
 @pytest.mark.long
-@settings(max_examples=150, deadline=None)
+@settings(max_examples=examples(150), deadline=None)
 @given(st.data())
 def test_any_amounts_shares_and_schools_are_worked(data):
     """Sheets that no cook would write, but that a sheet may be: work() answers each, with facts or with problems."""
@@ -183,7 +184,9 @@ class TestLarder:
         assert all(item.g_per_ml == next(iter(item.density.values())) for item in larder().values())
 
     def test_no_two_ingredients_answer_to_one_name(self):
-        names = [name for item in larder().values() for name in {plain(name) for name in (item.name, *item.aliases)}]
+        names = [
+            name for item in larder().values() for name in {normalize_name(name) for name in (item.name, *item.aliases)}
+        ]
         assert len(names) == len(set(names)), sorted(name for name in names if names.count(name) > 1)
         assert set(names_of(larder().values()).values()) == set(larder())
 
@@ -197,8 +200,8 @@ class TestLarder:
             assert allergen in larder()[name].allergens, name
 
     def test_the_nearest_names_help(self):
-        assert nearest("glutinous rice flour")[0] == "sweet-rice-flour"
-        assert "water" in nearest("watr")
+        assert closest_names("glutinous rice flour")[0] == "sweet-rice-flour"
+        assert "water" in closest_names("watr")
 
     def test_both_packets_are_told_apart(self):
         assert "sweet" in larder()["rice-flour"].look_alike

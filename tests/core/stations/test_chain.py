@@ -7,6 +7,7 @@ import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from sheets_drawn import ALL, sheets
+from thorough import examples
 
 from kemble.core.cards import ways
 from kemble.core.cards.cautions import CAUTIONS
@@ -65,7 +66,7 @@ def test_the_promised_keys_are_there(way):
 
 
 @pytest.mark.long
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=examples(25), deadline=None)
 @given(sheets())
 def test_the_same_sheet_gives_the_same_answer(sheet):
     first, second = work(sheet, KITCHEN), work(sheet, KITCHEN)
@@ -74,7 +75,7 @@ def test_the_same_sheet_gives_the_same_answer(sheet):
 
 
 @pytest.mark.long
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=examples(25), deadline=None)
 @given(sheets())
 def test_an_answer_survives_its_json(sheet):
     """Facts are built unchecked for speed; here they are checked against their own types."""
@@ -83,7 +84,7 @@ def test_an_answer_survives_its_json(sheet):
 
 
 @pytest.mark.long
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=examples(25), deadline=None)
 @given(sheets())
 def test_every_because_goes_down_to_the_inputs(sheet):
     facts = work(sheet, KITCHEN).facts
@@ -97,7 +98,7 @@ def test_every_because_goes_down_to_the_inputs(sheet):
 
 
 @pytest.mark.long
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=examples(60), deadline=None)
 @given(sheets())
 def test_no_gram_is_lost_from_lines_to_parts_to_pieces(sheet):
     """Every gram of every line is in one part or in reserve; every gram of a part in pieces, left over, kept or away."""
@@ -150,7 +151,7 @@ def test_no_gram_is_lost_from_lines_to_parts_to_pieces(sheet):
 
 
 @pytest.mark.long
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=examples(40), deadline=None)
 @given(sheets(), st.floats(0.2, 5.0))
 def test_ratios_survive_scaling_and_scaling_can_be_undone(sheet, factor):
     scaled = scale(sheet, factor)
@@ -161,7 +162,7 @@ def test_ratios_survive_scaling_and_scaling_can_be_undone(sheet, factor):
 
 
 @pytest.mark.long
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=examples(40), deadline=None)
 @given(st.floats(90, 190), st.floats(40, 130))
 def test_ratios_come_out_as_asked_and_back(hydration, sugar):
     sheet = default_sheet("set-cake")
@@ -178,7 +179,7 @@ def test_ratios_come_out_as_asked_and_back(hydration, sugar):
     assert weighed(back) == pytest.approx(weighed(sheet), abs=0.01)
 
 
-@settings(max_examples=30, deadline=None)
+@settings(max_examples=examples(30), deadline=None)
 @given(st.floats(95, 165), st.floats(62, 108))
 def test_water_in_the_sugar_and_sugar_in_the_water_are_solved_together(hydration, sugar):
     """Honey brings water, juice brings sugar: neither may be set without the other."""
@@ -291,7 +292,7 @@ def test_scaling_by_pieces_and_back(way):
 
 
 @pytest.mark.long
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=examples(40), deadline=None)
 @given(st.sampled_from(["set-cake", "batter-bake", "tray-rice", "stirred-rounds", "folded-pulls"]), st.data())
 def test_one_ratio_moves_and_the_others_hold(way, data):
     """Milk brings fat, honey water, butter both: all are solved together, and the flour stays."""
@@ -463,7 +464,7 @@ def _numbers(document, path=()):
 
 
 @pytest.mark.long
-@settings(max_examples=150, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+@settings(max_examples=examples(150), deadline=None, suppress_health_check=[HealthCheck.too_slow])
 @given(st.data())
 def test_any_sheet_that_can_be_read_can_be_worked(data):
     """Total: whatever the document lets through, facts or problems come back, never an exception."""

@@ -5,6 +5,7 @@ import math
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from thorough import examples
 
 from kemble.core.kitchen.document import Burner, Kitchen, Pot
 from kemble.core.sheet.document import default_sheet, sheet_from
@@ -189,7 +190,7 @@ class TestSteam:
         assert facts["heat.latest_min"].value <= 80
         assert 90 <= facts["heat.heart_done_c"].value <= 98
 
-    @settings(max_examples=15, deadline=None)
+    @settings(max_examples=examples(15), deadline=None)
     @given(st.floats(150, 240), st.floats(5, 40), st.floats(0, 2500))
     def test_deeper_colder_and_higher_take_longer(self, diameter, start, altitude):
         sheet = with_tin(diameter_mm=diameter, height_mm=90)
@@ -259,7 +260,7 @@ class TestBoil:
         assert worked.facts["heat.done_min"].value == worked.facts["heat.float_min"].value
         assert any("Simmer on" in advice.says for advice in worked.advice)
 
-    @settings(max_examples=12, deadline=None)
+    @settings(max_examples=examples(12), deadline=None)
     @given(st.floats(10, 40), st.floats(0.2, 0.45))
     def test_bigger_takes_longer(self, dough, share):
         small = work(

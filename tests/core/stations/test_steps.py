@@ -8,7 +8,7 @@ import pytest
 from sheets_by_hand import KITCHEN, a_sheet, line
 
 import kemble.core.cards.ways as ways_package
-from kemble.core.cards.ways import WAYS, _found
+from kemble.core.cards.ways import WAYS, _load_ways
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.sheet.document import default_sheet, sheet_from
 from kemble.core.stations.work_sheet import work
@@ -146,7 +146,7 @@ def one_more_file(tmp_path, monkeypatch):
 
 
 def test_adding_a_way_is_a_matter_of_one_file(one_more_file, monkeypatch):
-    ways_by_name = _found()
+    ways_by_name = _load_ways()
     assert set(ways_by_name) == {*WAYS, "tiny-balls"}
     monkeypatch.setitem(WAYS, "tiny-balls", ways_by_name["tiny-balls"])
     answer = work(default_sheet("tiny-balls"), KITCHEN)

@@ -197,7 +197,7 @@ export interface paths {
          * Her Way And Mine
          * @description Both by their numbers, hers first.
          */
-        get: operations["kemble_server_api_beside_her_way_and_mine"];
+        get: operations["kemble_server_api_sheet_comparison_her_way_and_mine"];
         put?: never;
         post?: never;
         delete?: never;
@@ -237,7 +237,7 @@ export interface paths {
          * Dropped
          * @description Everything of the last thirty days, the newest first.
          */
-        get: operations["kemble_server_api_dropped_dropped"];
+        get: operations["kemble_server_api_trash_dropped"];
         put?: never;
         post?: never;
         delete?: never;
@@ -259,7 +259,7 @@ export interface paths {
          * Back
          * @description Bring one thing back to where it was. Asked for twice, it stands there once.
          */
-        post: operations["kemble_server_api_dropped_back"];
+        post: operations["kemble_server_api_trash_back"];
         delete?: never;
         options?: never;
         head?: never;
@@ -652,7 +652,7 @@ export interface paths {
          * Over Time
          * @description A fact of a way's makings: the first that there is, where none is asked for.
          */
-        get: operations["kemble_server_api_drift_over_time"];
+        get: operations["kemble_server_api_fact_history_over_time"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1755,10 +1755,10 @@ export interface paths {
             cookie?: never;
         };
         /** Splits */
-        get: operations["kemble_server_api_splits_splits"];
+        get: operations["kemble_server_api_blind_tastings_splits"];
         put?: never;
         /** New Split */
-        post: operations["kemble_server_api_splits_new_split"];
+        post: operations["kemble_server_api_blind_tastings_new_split"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1773,14 +1773,14 @@ export interface paths {
             cookie?: never;
         };
         /** Open Split */
-        get: operations["kemble_server_api_splits_open_split"];
+        get: operations["kemble_server_api_blind_tastings_open_split"];
         put?: never;
         post?: never;
         /**
          * Drop Split
          * @description Throw it away. It can be brought back.
          */
-        delete: operations["kemble_server_api_splits_drop_split"];
+        delete: operations["kemble_server_api_blind_tastings_drop_split"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1800,7 +1800,7 @@ export interface paths {
          * @description A taster's choice; a second one stands in place of the first, until all have answered. Whoever serves may answer for
          *     those who do so aloud.
          */
-        post: operations["kemble_server_api_splits_answer_split"];
+        post: operations["kemble_server_api_blind_tastings_answer_split"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1819,7 +1819,7 @@ export interface paths {
          * Change Stock
          * @description How many are left. When none are, it is gone; it can be brought back.
          */
-        put: operations["kemble_server_api_stock_change_stock"];
+        put: operations["kemble_server_api_stored_pieces_change_stock"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1835,7 +1835,7 @@ export interface paths {
             cookie?: never;
         };
         /** Stock Label */
-        get: operations["kemble_server_api_stock_stock_label"];
+        get: operations["kemble_server_api_stored_pieces_stock_label"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1899,7 +1899,7 @@ export interface paths {
          * To Eat
          * @description What is put by, and what was made lately and keeps still; what must be eaten first at the head.
          */
-        get: operations["kemble_server_api_stock_to_eat"];
+        get: operations["kemble_server_api_stored_pieces_to_eat"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1919,7 +1919,7 @@ export interface paths {
          * To Taste
          * @description The newest batches of any way, for whoever says how they are. `tasted`: who asks has said so.
          */
-        get: operations["kemble_server_api_stock_to_taste"];
+        get: operations["kemble_server_api_stored_pieces_to_taste"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2727,7 +2727,7 @@ export interface components {
         };
         /**
          * BrowserCard
-         * @description A browser that is signed in; `here`: it is the one that asks. `seen` is told to the day.
+         * @description A browser that is signed in; `here`: it is the one that asks. `mark_browser_used` is told to the day.
          */
         BrowserCard: {
             /** Here */
@@ -5600,7 +5600,7 @@ export interface components {
         };
         /**
          * Occasion
-         * @description The document. `sure` "likely": counted back by what is likely; "safe": nine times in ten in time. `quiet`: quiet
+         * @description The document. `simulate_on_time_odds` "likely": counted back by what is likely; "safe": nine times in ten in time. `quiet`: quiet
          *     hours are kept.
          */
         Occasion: {
@@ -8736,7 +8736,7 @@ export interface components {
         };
         /**
          * StockLabel
-         * @description What the label on a box says. `until` is None where nothing was told of how long it keeps there.
+         * @description What the label on a box says. `keeps_until` is None where nothing was told of how long it keeps there.
          */
         StockLabel: {
             /** Allergens */
@@ -9882,7 +9882,7 @@ export interface operations {
             };
         };
     };
-    kemble_server_api_beside_her_way_and_mine: {
+    kemble_server_api_sheet_comparison_her_way_and_mine: {
         parameters: {
             query: {
                 hers: number;
@@ -9946,7 +9946,7 @@ export interface operations {
             };
         };
     };
-    kemble_server_api_dropped_dropped: {
+    kemble_server_api_trash_dropped: {
         parameters: {
             query?: never;
             header?: never;
@@ -9975,7 +9975,7 @@ export interface operations {
             };
         };
     };
-    kemble_server_api_dropped_back: {
+    kemble_server_api_trash_back: {
         parameters: {
             query?: never;
             header?: never;
@@ -10679,7 +10679,7 @@ export interface operations {
             };
         };
     };
-    kemble_server_api_drift_over_time: {
+    kemble_server_api_fact_history_over_time: {
         parameters: {
             query?: {
                 way?: string | null;
@@ -12920,7 +12920,7 @@ export interface operations {
             };
         };
     };
-    kemble_server_api_splits_splits: {
+    kemble_server_api_blind_tastings_splits: {
         parameters: {
             query?: never;
             header?: never;
@@ -12949,7 +12949,7 @@ export interface operations {
             };
         };
     };
-    kemble_server_api_splits_new_split: {
+    kemble_server_api_blind_tastings_new_split: {
         parameters: {
             query?: never;
             header?: never;
@@ -12982,7 +12982,7 @@ export interface operations {
             };
         };
     };
-    kemble_server_api_splits_open_split: {
+    kemble_server_api_blind_tastings_open_split: {
         parameters: {
             query?: never;
             header?: never;
@@ -13013,7 +13013,7 @@ export interface operations {
             };
         };
     };
-    kemble_server_api_splits_drop_split: {
+    kemble_server_api_blind_tastings_drop_split: {
         parameters: {
             query?: never;
             header?: never;
@@ -13042,7 +13042,7 @@ export interface operations {
             };
         };
     };
-    kemble_server_api_splits_answer_split: {
+    kemble_server_api_blind_tastings_answer_split: {
         parameters: {
             query?: never;
             header?: never;
@@ -13077,7 +13077,7 @@ export interface operations {
             };
         };
     };
-    kemble_server_api_stock_change_stock: {
+    kemble_server_api_stored_pieces_change_stock: {
         parameters: {
             query?: never;
             header?: never;
@@ -13112,7 +13112,7 @@ export interface operations {
             };
         };
     };
-    kemble_server_api_stock_stock_label: {
+    kemble_server_api_stored_pieces_stock_label: {
         parameters: {
             query?: never;
             header?: never;
@@ -13234,7 +13234,7 @@ export interface operations {
             };
         };
     };
-    kemble_server_api_stock_to_eat: {
+    kemble_server_api_stored_pieces_to_eat: {
         parameters: {
             query?: never;
             header?: never;
@@ -13263,7 +13263,7 @@ export interface operations {
             };
         };
     };
-    kemble_server_api_stock_to_taste: {
+    kemble_server_api_stored_pieces_to_taste: {
         parameters: {
             query?: never;
             header?: never;

@@ -11,13 +11,13 @@ from kemble.core.cards.family import Family
 from kemble.core.facts.vocabulary import PartRole
 
 
-def _found() -> dict[str, Family]:
+def _load_families() -> dict[str, Family]:
     modules = (importlib.import_module(f"{__name__}.{info.name}") for info in pkgutil.iter_modules(__path__))
     families = [check_family(module.FAMILY, module) for module in modules if hasattr(module, "FAMILY")]
     return {family.id: family for family in sorted(families, key=lambda family: family.id)}
 
 
-FAMILIES: dict[str, Family] = _found()
+FAMILIES: dict[str, Family] = _load_families()
 
 USUAL: dict[PartRole, str] = {
     "syrup": "coconut-syrup",

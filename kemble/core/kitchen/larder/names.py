@@ -12,7 +12,7 @@ from rapidfuzz import fuzz, process
 from kemble.core.kitchen.larder import Ingredient, larder
 
 
-def plain(words: str) -> str:
+def normalize_name(words: str) -> str:
     """Small letters without accents, single spaces, no punctuation: what names are compared by."""
     bare = unicodedata.normalize("NFKD", words).encode("ascii", "ignore").decode().lower()
     return " ".join(re.sub(r"[^a-z0-9]+", " ", bare).split())
@@ -23,17 +23,17 @@ def names_of(items: Iterable[Ingredient]) -> dict[str, str]:
     result: dict[str, str] = {}
     for item in items:
         for name in (item.name, item.id, *item.aliases):
-            result.setdefault(plain(name), item.id)
+            result.setdefault(normalize_name(name), item.id)
     return result
 
 
 @cache
-def _usual_names() -> dict[str, str]:
+def _ids_by_usual_name() -> dict[str, str]:
     return names_of(larder().values())
 
 
-def nearest(unknown: str, limit: int = 3) -> list[str]:
+def closest_names(unknown: str, limit: int = 3) -> list[str]:
     """The ids most like a misspelt or informal name, for an error that helps."""
-    names = _usual_names()
-    hits = process.extract(plain(unknown), list(names), scorer=fuzz.WRatio, limit=limit * 3, score_cutoff=62)
+    names = _ids_by_usual_name()
+    hits = process.extract(normalize_name(unknown), list(names), scorer=fuzz.WRatio, limit=limit * 3, score_cutoff=62)
     return list(dict.fromkeys(names[name] for name, _, _ in hits))[:limit]

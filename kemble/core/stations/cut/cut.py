@@ -66,12 +66,12 @@ def cut(calculation: Calculation, mixed: MixResult, drawn: TinDrawing) -> CutDra
     """The pieces of every tray; what of each part goes on one. Whole, with a problem noted, when it cannot be cut so."""
     tray_total_g = tray_g(calculation)
     cuttings = []
-    for tinful, count in zip(drawn.tins, _shared(calculation.sheet.cut.pieces, drawn.tins), strict=True):
+    for tinful, count in zip(drawn.tins, _pieces_by_tin(calculation.sheet.cut.pieces, drawn.tins), strict=True):
         cutting = _cutting(calculation, tinful, count, tray_total_g)
         if cutting is None:
-            return _whole(calculation, drawn)
+            return _uncut(calculation, drawn)
         cuttings.append(cutting)
-    _enter(calculation, mixed, drawn, cuttings, tray_total_g)
+    _enter_pieces(calculation, mixed, drawn, cuttings, tray_total_g)
     _enter_met(calculation, drawn, cuttings)
     small = calculation.sheet.cut.small
     trays = []
@@ -83,13 +83,13 @@ def cut(calculation: Calculation, mixed: MixResult, drawn: TinDrawing) -> CutDra
     return unchecked_model(CutDrawing, pattern=calculation.sheet.cut.pattern, trays=tuple(trays), small_mm=SMALL_MM)
 
 
-def _whole(calculation: Calculation, drawn: TinDrawing) -> CutDrawing:
+def _uncut(calculation: Calculation, drawn: TinDrawing) -> CutDrawing:
     uncut = TrayCutting(cells=(), lines=(), rings=(), rulers=())
     trays = tuple(_drawing(calculation, tinful, uncut, 0.0, 0) for tinful in drawn.tins)
     return unchecked_model(CutDrawing, pattern=calculation.sheet.cut.pattern, trays=trays, cannot=True)
 
 
-def _shared(wanted: int, tins: tuple[TinShare, ...]) -> list[int]:
+def _pieces_by_tin(wanted: int, tins: tuple[TinShare, ...]) -> list[int]:
     """Pieces for one tin of each size, by their floors, so that all together are just enough."""
     exact = [wanted * tinful.share for tinful in tins]
     counts = [max(1, math.floor(each + 1e-9)) for each in exact]
@@ -244,7 +244,7 @@ def _enter_met(calculation: Calculation, drawn: TinDrawing, cuttings: list[TrayC
         calculation.advise("cut", "before", says, 4)
 
 
-def _wished(calculation: Calculation) -> Origin:
+def _cut_origin(calculation: Calculation) -> Origin:
     """What is asked of the pieces: their side, their weight, or how many they are."""
     asked = calculation.sheet.cut
     if asked.side_mm is not None:
@@ -254,7 +254,7 @@ def _wished(calculation: Calculation) -> Origin:
     return calculation.from_sheet("cut.pieces", say("pieces wanted"), asked.pieces)
 
 
-def _enter(
+def _enter_pieces(
     calculation: Calculation, mixed: MixResult, drawn: TinDrawing, cuttings: list[TrayCutting], tray_total_g: float
 ) -> None:
     fact_book = calculation.fact_book
@@ -271,7 +271,7 @@ def _enter(
     sizes = [say("{count} of {tin_size}", count=t.count, tin_size=calculation.tin_size(t.tin)) for t in drawn.tins]
     trays: Origins = [calculation.from_sheet("vessel", say("trays"), " and ".join(sizes))]
     pattern = calculation.from_sheet("cut.pattern", say("cut in"), calculation.sheet.cut.pattern)
-    of: Origins = [_wished(calculation), pattern, *trays]
+    of: Origins = [_cut_origin(calculation), pattern, *trays]
     fact_book.add("cut.rows", float(first.rows), say("rows, or rings from the middle"), source=GEOMETRY, of=of)
     fact_book.add("cut.columns", float(first.columns), say("across, or round the outer ring"), source=GEOMETRY, of=of)
     says = say("whole pieces that lie inside the tray") if len(cuttings) == 1 else say("whole pieces of every tray")
@@ -302,15 +302,15 @@ def _enter(
         source=CONSERVATION,
         of=["cut.pieces", "cut.piece_g"],
     )
-    _share(calculation, mixed, total)
+    _share_parts_over_pieces(calculation, mixed, total)
     alike = all(
         max(cell.area for cell in cutting.pieces) < 1.005 * min(cell.area for cell in cutting.pieces)
         for cutting in cuttings
     )
-    _advise(calculation, total, lightest, heaviest, even, alike)
+    _advise_on_cut(calculation, total, lightest, heaviest, even, alike)
 
 
-def _share(calculation: Calculation, mixed: MixResult, total: int) -> None:
+def _share_parts_over_pieces(calculation: Calculation, mixed: MixResult, total: int) -> None:
     """What of each further part goes on a piece, and which is not enough for all of them."""
     fact_book = calculation.fact_book
     can_run_out = share_parts(calculation, mixed.made, total, "cut.pieces")
@@ -340,7 +340,9 @@ def _share(calculation: Calculation, mixed: MixResult, total: int) -> None:
         )
 
 
-def _advise(calculation: Calculation, total: int, lightest: float, heaviest: float, even: bool, alike: bool) -> None:
+def _advise_on_cut(
+    calculation: Calculation, total: int, lightest: float, heaviest: float, even: bool, alike: bool
+) -> None:
     asked = calculation.sheet.cut
     by_count = asked.side_mm is None and asked.piece_g is None
     if by_count and asked.pieces < total:

@@ -10,7 +10,7 @@ from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.physics import shelf_life
 from kemble.core.sentences import say
 from kemble.core.stations.calculation import Calculation
-from kemble.core.stations.time_windows import scaled, timed
+from kemble.core.stations.time_windows import enter_with_range, scaled_by_estimates
 
 INDEX = "an index, not a safety validation"
 
@@ -114,11 +114,11 @@ def _hard(calculation: Calculation, key: str, celsius: float, says: str) -> floa
     place = calculation.from_kitchen(
         "room_c" if key == "keep.hard_after_h" else "fridge_c", say("kept at"), celsius, "°C"
     )
-    return timed(
+    return enter_with_range(
         calculation,
         key,
         f"{says}; {INDEX}",
-        scaled(hours, soon),
+        scaled_by_estimates(hours, soon),
         (soon,),
         source=KITCHEN_ESTIMATE,
         of=[sweet, "mix.fat_pct", "mix.hydration_pct", place],

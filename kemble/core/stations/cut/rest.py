@@ -13,7 +13,7 @@ from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics import conduction
-from kemble.core.physics.conduction import Array, ConductingBody, DecayModes, when
+from kemble.core.physics.conduction import Array, ConductingBody, DecayModes, time_at_level
 from kemble.core.physics.freezing import freeze_hard_s, soften_s
 from kemble.core.physics.thermal import Material, fractions, properties
 from kemble.core.sentences import say
@@ -23,7 +23,7 @@ from kemble.core.stations.heat.core_curve import SOLVER, TemperatureCurve
 from kemble.core.stations.heat.steam import wall_h
 from kemble.core.stations.shape.pieces import BallDrawing
 from kemble.core.stations.shape.shape import ShapeDrawing, TinDrawing
-from kemble.core.stations.time_windows import scaled, timed
+from kemble.core.stations.time_windows import enter_with_range, scaled_by_estimates
 
 HANDLE_C = 60.0
 CUT_C = {"cool": 34.0, "chill": 24.0, "overnight": 24.0}
@@ -55,7 +55,7 @@ def rest(calculation: Calculation, base: Composition, filling: Composition | Non
     return drawing
 
 
-def _lies(calculation: Calculation, drawn: BallDrawing, material: Material) -> tuple[ConductingBody, Origin]:
+def _cooling_body(calculation: Calculation, drawn: BallDrawing, material: Material) -> tuple[ConductingBody, Origin]:
     """What cools: a parcel hung up, a packet on the rack, or the cooked mass on its board, as thick as it is usually
     laid, and thicker when there is more of it than the board takes."""
     way, fact_book = calculation.way, calculation.fact_book
@@ -78,7 +78,7 @@ def _board(calculation: Calculation, base: Composition, drawn: BallDrawing) -> C
     fact_book, kitchen, way = calculation.fact_book, calculation.kitchen, calculation.way
     material = properties(fractions(base), 60.0)
     start = fact_book.number("heat.heart_done_c")
-    body, thick = _lies(calculation, drawn, material)
+    body, thick = _cooling_body(calculation, drawn, material)
     slow_s = (
         float(body.edges[-1]) * 1150.0 * material.cp / calculation.likely("counter_h")
     )  # its own slow time, and more
@@ -95,7 +95,7 @@ def _board(calculation: Calculation, base: Composition, drawn: BallDrawing) -> C
         """Seconds until its heart is too cold to be worked. It lies thin in still air: its time goes as that takes heat."""
         room_c = kitchen.room_c + is_["room_c"]
         goal = max(end_c + is_["ends_c"], room_c + 2.0)
-        at = when(times, -(room_c + (start - room_c) * heart_left), -goal) or float(times[-1])
+        at = time_at_level(times, -(room_c + (start - room_c) * heart_left), -goal) or float(times[-1])
         return at * cools_h / is_["counter_h"]
 
     which: tuple[EstimateId, ...] = ("counter_h", "ends_c", "room_c")
@@ -108,7 +108,7 @@ def _board(calculation: Calculation, base: Composition, drawn: BallDrawing) -> C
         if drawn.form in _EATEN
         else say("under this it stiffens and no longer seals")
     )
-    timed(
+    enter_with_range(
         calculation,
         "rest.handle_until_min",
         say("the heart has fallen to {end_c}: {says}", end_c=calculation.degrees(end_c), says=says),
@@ -131,7 +131,9 @@ def _board(calculation: Calculation, base: Composition, drawn: BallDrawing) -> C
         )
     calculation.advise("cut", "look", says, 5)
     shown = times <= min(ends * 1.4 + 300.0, float(times[-1]))
-    return unchecked_model(Cooling, curve=_drawn(times[shown], core[shown], top[shown]), handle_c=begin_c, cut_c=None)
+    return unchecked_model(
+        Cooling, curve=_cooling_curve(times[shown], core[shown], top[shown]), handle_c=begin_c, cut_c=None
+    )
 
 
 _EATEN = ("parcel", "packet")  # they are opened and eaten warm, not worked
@@ -174,7 +176,7 @@ def _first_touch(calculation: Calculation, material: Material, times: Array, cur
             "the surface is under {goals}: quick hands, well dusted or wet, bear it",
             goals=calculation.degrees(goals[1]),
         )
-    first, likely, last = ((when(times, -curve, -goal) or 0.0) / 60 for goal in goals)
+    first, likely, last = ((time_at_level(times, -curve, -goal) or 0.0) / 60 for goal in goals)
     fact_book.add(
         "rest.handle_from_min",
         likely if likely >= _AT_ONCE_MIN else 0.0,
@@ -201,11 +203,11 @@ def _chilled(calculation: Calculation, material: Material, start_c: float) -> No
     def solve(is_: Mapping[EstimateId, float]) -> float:
         """A sheet so thin in still air cools as that takes its heat."""
         cold_c = kitchen.fridge_c + is_["fridge_c"]
-        at = when(times, -(cold_c + (start_c - cold_c) * left), -is_["rolled_c"]) or float(times[-1])
+        at = time_at_level(times, -(cold_c + (start_c - cold_c) * left), -is_["rolled_c"]) or float(times[-1])
         return at * shelf_h / is_["shelf_h"] / 60
 
     cuts = calculation.degrees(calculation.likely("rolled_c"))
-    timed(
+    enter_with_range(
         calculation,
         "rest.chill_min",
         say("the rolled sheet has fallen to {cuts}: it cuts, and can be held", cuts=cuts),
@@ -219,16 +221,16 @@ def _chilled(calculation: Calculation, material: Material, start_c: float) -> No
 def _shaping(calculation: Calculation, window_s: float) -> None:
     """How long the hands need for all the pieces, against the window that the mass gives them."""
     way, fact_book = calculation.way, calculation.fact_book
-    shaped = next((step for step in way.steps if step.id in SHAPED_AT and _called(calculation, step)), None)
+    shaped = next((step for step in way.steps if step.id in SHAPED_AT and _is_called_for(calculation, step)), None)
     if shaped is None or "shape.pieces" not in fact_book:
         return
     pieces, cooks = fact_book.number("shape.pieces"), calculation.kitchen.cooks
     hands: EstimateId = "hand_work"
-    needs = timed(
+    needs = enter_with_range(
         calculation,
         "rest.shaping_min",
         say("a little to begin with, and a little for each piece, over the cooks"),
-        scaled((shaped.minutes.fixed + shaped.minutes.per_piece * pieces) / cooks, hands),
+        scaled_by_estimates((shaped.minutes.fixed + shaped.minutes.per_piece * pieces) / cooks, hands),
         (hands,),
         source=KITCHEN_ESTIMATE,
         of=["shape.pieces", calculation.from_kitchen("cooks", "cooks", cooks)],
@@ -243,7 +245,7 @@ def _shaping(calculation: Calculation, window_s: float) -> None:
         calculation.advise("cut", "look", says, 2)
 
 
-def _called(calculation: Calculation, step: Step) -> bool:
+def _is_called_for(calculation: Calculation, step: Step) -> bool:
     return all(calculation.schools.get(choice) in schools for choice, schools in step.when.items())
 
 
@@ -282,7 +284,7 @@ class _CoolingTray:
 
     def when_c(self, heart: Array, celsius: float) -> float | None:
         """Seconds until the heart has fallen to that."""
-        return when(self.times, -heart, -celsius)
+        return time_at_level(self.times, -heart, -celsius)
 
     def counter_min(self, is_: Mapping[EstimateId, float]) -> float:
         """Minutes until it cuts clean, left on the counter."""
@@ -338,7 +340,9 @@ def _tin(calculation: Calculation, base: Composition, drawn: TinDrawing) -> Cool
         top = np.concatenate((top[before], kitchen.fridge_c + (top_then - kitchen.fridge_c) * cold_top / cold_top[0]))
         times = np.concatenate((times[before], moved + times))
     shown = times <= min(cut_min * 90.0, float(times[-1]))
-    return unchecked_model(Cooling, curve=_drawn(times[shown], core[shown], top[shown]), handle_c=HANDLE_C, cut_c=cut_c)
+    return unchecked_model(
+        Cooling, curve=_cooling_curve(times[shown], core[shown], top[shown]), handle_c=HANDLE_C, cut_c=cut_c
+    )
 
 
 def _enter_cut(
@@ -361,7 +365,7 @@ def _enter_cut(
         ("rest.cut_fridge_min", fridge_says, tray.fridge_min, by_fridge, fridge),
     ):
         of: Origins = ["shape.depth_mm", "heat.heart_done_c", room, place]
-        timed(calculation, key, words, solve, hangs, source=SOLVER, of=of, both_ways=0)
+        enter_with_range(calculation, key, words, solve, hangs, source=SOLVER, of=of, both_ways=0)
     by = "rest.cut_counter_min" if school == "cool" else "rest.cut_fridge_min"
     fact = fact_book.facts[by]
     low, cut_min, high = (float(end or fact_book.number(by)) for end in (fact.low, fact_book.number(by), fact.high))
@@ -373,7 +377,7 @@ def _enter_cut(
     return cut_min
 
 
-def _drawn(times: Array, core: Array, top: Array) -> TemperatureCurve:
+def _cooling_curve(times: Array, core: Array, top: Array) -> TemperatureCurve:
     return unchecked_model(
         TemperatureCurve,
         minutes=tuple(np.round(times / 60, 2).tolist()),
@@ -397,8 +401,8 @@ def _ball(calculation: Calculation, base: Composition, filling: Composition | No
     gap = start - kitchen.room_c
     core = kitchen.room_c + gap * DecayModes.centre(left, body)
     skin = kitchen.room_c + gap * modes.surfaces(left)[1]
-    safe = when(times, -core, -BITE_C) or 0.0
-    stiff = when(times, -skin, -STIFF_C) or float(times[-1])
+    safe = time_at_level(times, -core, -BITE_C) or 0.0
+    stiff = time_at_level(times, -skin, -STIFF_C) or float(times[-1])
     room = calculation.from_kitchen("room_c", "room", kitchen.room_c, "°C")
     of: Origins = ["shape.diameter_mm", "heat.heart_done_c", room]
     fact_book.add(
@@ -418,7 +422,7 @@ def _ball(calculation: Calculation, base: Composition, filling: Composition | No
     if filling and inner > 0 and calculation.way.step("freeze-filling"):
         _filling(calculation, filling, drawn.core_mm / 1000.0)
     calculation.advise("cut", "look", say("Let a bowl stand two minutes: the middle is hotter than the skin."), 5)
-    return unchecked_model(Cooling, curve=_drawn(times, core, skin), handle_c=BITE_C, cut_c=None)
+    return unchecked_model(Cooling, curve=_cooling_curve(times, core, skin), handle_c=BITE_C, cut_c=None)
 
 
 def _filling(calculation: Calculation, filling: Composition, diameter: float) -> None:
@@ -429,7 +433,7 @@ def _filling(calculation: Calculation, filling: Composition, diameter: float) ->
         shelf_c = kitchen.freezer_c + is_["freezer_c"]
         return freeze_hard_s(filling, diameter_m=diameter, start_c=12.0, shelf_c=shelf_c, h=is_["shelf_h"]) / 60
 
-    timed(
+    enter_with_range(
         calculation,
         "rest.freeze_filling_min",
         say("its ice and fat set, then it follows the shelf"),
@@ -453,7 +457,7 @@ def _filling(calculation: Calculation, filling: Composition, diameter: float) ->
         )
 
     room = calculation.from_kitchen("room_c", "room", kitchen.room_c, "°C")
-    soft = timed(
+    soft = enter_with_range(
         calculation,
         "rest.soften_min",
         say("its outside has warmed to {likely}", likely=calculation.degrees(calculation.likely("soft_c"))),

@@ -25,7 +25,7 @@ from kemble.core.physics.baking import (
     OvenSlab,
     bake_all,
 )
-from kemble.core.physics.conduction import Array, when
+from kemble.core.physics.conduction import Array, time_at_level
 from kemble.core.physics.doneness import clear_s, cook_value_min
 from kemble.core.physics.thermal import Material, boils_at_c, fractions, properties, water_activity
 from kemble.core.sentences import say
@@ -33,11 +33,16 @@ from kemble.core.sheet.document import HeatStage
 from kemble.core.stations.calculation import AnswerModel, Calculation
 from kemble.core.stations.heat.core_curve import drawn_curve
 from kemble.core.stations.heat.heat_curve_result import HeatedWith
-from kemble.core.stations.heat.heat_stages import air_of, as_long_as_said, stages_in, stages_said
+from kemble.core.stations.heat.heat_stages import (
+    heat_stage_results,
+    oven_air_by_time,
+    stages_of_sheet,
+    window_with_stages,
+)
 from kemble.core.stations.heat.loads import loads
 from kemble.core.stations.heat.steam import TIN_J_PER_M2K, enter_depth, sideways, wall_h
 from kemble.core.stations.shape.shape import TinDrawing
-from kemble.core.stations.time_windows import scaled, timed, windowed
+from kemble.core.stations.time_windows import enter_heat_window, enter_with_range, scaled_by_estimates
 
 SOLVER = "heat and drying by finite volumes; properties by the Choi-Okos correlations"
 _OFF_THE_DIAL_C = 15.0
@@ -130,15 +135,15 @@ class _DonenessQuery:
         at = baked.times
         if name == "dried":
             # A deep tray dries at its faces as a flat one does: it need not lose the same share of all of it.
-            return when(at, baked.dried, mean.loss * min(tray.depth, mean.dries_m) * tray.material.rho)
+            return time_at_level(at, baked.dried, mean.loss * min(tray.depth, mean.dries_m) * tray.material.rho)
         if name == "golden":
-            return when(at, baked.browning, mean.golden_min)
+            return time_at_level(at, baked.browning, mean.golden_min)
         core = self.slowest(bake)
         if name == "hot":
-            return when(at, core, mean.hot_c)
+            return time_at_level(at, core, mean.hot_c)
         if name == "cooked":
-            return when(at, cook_value_min(at, core), mean.needs) if mean.needs else 0.0
-        clear, firm = clear_s(at, core, mean.gel_c), when(at, core, min(mean.firm_c, tray.oven.boil_c - 1.5))
+            return time_at_level(at, cook_value_min(at, core), mean.needs) if mean.needs else 0.0
+        clear, firm = clear_s(at, core, mean.gel_c), time_at_level(at, core, min(mean.firm_c, tray.oven.boil_c - 1.5))
         return None if clear is None or firm is None else max(clear, firm)
 
     def done_s(self, bake: _BakedTray, mean: _DonenessLimits) -> float | None:
@@ -214,7 +219,7 @@ def _trays(
             return of.get(name, calculation.estimates[name].value)
 
         deep, conducts = (is_("risen_deep"), is_("risen_k")) if risen else (1.0, 1.0)
-        air, *later = air_of(calculation, stages, is_("oven_c"))
+        air, *later = oven_air_by_time(calculation, stages, is_("oven_c"))
         return _FilledTin(
             depth=drawn.heated_mm / 1000.0 * is_("depth") * deep,
             tin=drawn.tin,
@@ -263,25 +268,25 @@ def bake_tray(
     calculation: Calculation, base: Composition, drawn: TinDrawing, boil_c: float
 ) -> HeatedWith[BakeDrawing] | None:
     """When it is done, and what would change that. None when it does not come to it (a problem is noted)."""
-    stages, ends = stages_said(calculation), ends_of(calculation)
+    stages, ends = stages_of_sheet(calculation), ends_of(calculation)
     tray_with = _trays(calculation, base, drawn, boil_c, stages)
     likely = tray_with({})
-    others, which = _others(calculation, likely), _HANGS[ends]
+    others, which = _other_trays(calculation, likely), _HANGS[ends]
     # Everything that will be asked is baked side by side: each end of what the window hangs on, and what-ifs.
     moved = [(name, calculation.estimates[name].low) for name in which if name not in _AFTERWARDS]
     moved += [(name, calculation.estimates[name].high) for name in _BENDS if name in which]
     trays = [likely, *(tray for _, tray, _ in others)]
     trays += [tray_with({name: end}) for name, end in moved]
-    asked = _question(calculation, trays, ends, which)
+    asked = _bake_side_by_side(calculation, trays, ends, which)
     bakes, as_it_is, baked = asked.bakes, asked.likely, asked.likely.baked
-    means = _means(calculation, ends, {})
+    means = _doneness_limits(calculation, ends, {})
     otherwise, at_ends = bakes[1 : 1 + len(others)], dict(zip(moved, bakes[1 + len(others) :], strict=True))
 
     def at(of: Mapping[EstimateId, float], *, march: bool) -> tuple[_BakedTray, _DonenessLimits] | None:
         """Another bake: one that was baked beside, the same asked otherwise, or one marched where that is allowed."""
         moved = {name: value for name, value in of.items() if value != calculation.likely(name)}
         estimate_ids = moved.keys() - _AFTERWARDS
-        mean = _means(calculation, ends, moved) if len(estimate_ids) < len(moved) else means
+        mean = _doneness_limits(calculation, ends, moved) if len(estimate_ids) < len(moved) else means
         if not estimate_ids:
             return as_it_is, mean
         beside = at_ends.get(next(iter(moved.items()))) if len(moved) == 1 else None
@@ -301,7 +306,7 @@ def bake_tray(
         return None if seconds is None else seconds / 60.0 * factor
 
     factor = calculation.kitchen.time_factor
-    window = windowed(calculation, solve, which)
+    window = enter_heat_window(calculation, solve, which)
     if window is None:
         deep = say(
             "at {air_c} a batter {heated_mm} deep",
@@ -311,8 +316,8 @@ def bake_tray(
         says = say("{deep} does not {end} in any sensible time", deep=deep, end="brown" if ends == "browned" else "set")
         calculation.problem("vessel", says, say("a hotter oven, or a shallower tin"))
         return None
-    first, done, latest = as_long_as_said(stages, (window.first, window.likely, window.latest))
-    in_stages = stages_in(calculation, stages, "heat", done)
+    first, done, latest = window_with_stages(stages, (window.first, window.likely, window.latest))
+    in_stages = heat_stage_results(calculation, stages, "heat", done)
     minutes, core = baked.times / 60.0 * factor, asked.slowest(as_it_is)
     skin = _skin(calculation, minutes, baked)
     browns = tells("golden", {})
@@ -329,7 +334,7 @@ def bake_tray(
     room = calculation.from_kitchen("oven_shelves", say("trays at once"), shelves)
     loads(calculation, drawn.count, shelves, "trays", "shelves", room)
     _enter_glaze(calculation, done, skin)
-    _advise(calculation, done, browns, ends)
+    _advise_on_bake(calculation, done, browns, ends)
     shown = minutes <= max(1.35 * done, 1.12 * latest)
     curve = drawn_curve(minutes[shown], core[shown], baked.top[shown])
     drawing = unchecked_model(
@@ -342,14 +347,14 @@ def bake_tray(
     return HeatedWith(drawing, curve, in_stages)
 
 
-def _question(
+def _bake_side_by_side(
     calculation: Calculation, trays: Sequence[_FilledTin], ends: Ends, which: Sequence[EstimateId]
 ) -> _DonenessQuery:
     """The trays baked side by side, the likely one first: looked at for as long as their ending takes, or longer when
     one of them is not done by then."""
     slabs, likely = [tray.in_oven() for tray in trays], trays[0]
-    means = _means(calculation, ends, {})
-    longest = _means(
+    means = _doneness_limits(calculation, ends, {})
+    longest = _doneness_limits(
         calculation, ends, {name: calculation.estimates[name].high for name in which if name in _AFTERWARDS}
     )
     for upto in (*_LOOKED_AT.get(ends, ()), STEPS):
@@ -364,7 +369,7 @@ def _question(
     return asked
 
 
-def _means(calculation: Calculation, ends: Ends, of: Mapping[EstimateId, float]) -> _DonenessLimits:
+def _doneness_limits(calculation: Calculation, ends: Ends, of: Mapping[EstimateId, float]) -> _DonenessLimits:
     """What done means, with some estimates otherwise than likely."""
 
     def is_(name: EstimateId) -> float:
@@ -385,13 +390,13 @@ def _means(calculation: Calculation, ends: Ends, of: Mapping[EstimateId, float])
 def _skin(calculation: Calculation, minutes: Array, baked: BakeCurves) -> float | None:
     """Enter when the top has a skin; its minute, or None when it gets none."""
     wants: EstimateId = "skin_kg_m2"
-    if when(minutes, baked.top_dried, calculation.likely(wants)) is None:
+    if time_at_level(minutes, baked.top_dried, calculation.likely(wants)) is None:
         return None
-    return timed(
+    return enter_with_range(
         calculation,
         "heat.skin_min",
         say("the top has given up enough water to have a skin: a glaze stays on it from here"),
-        lambda is_: when(minutes, baked.top_dried, is_[wants]),
+        lambda is_: time_at_level(minutes, baked.top_dried, is_[wants]),
         (wants,),
         source=f"{SOLVER}; {KITCHEN_ESTIMATE}",
         of=["shape.depth_mm", calculation.from_sheet("heat.oven_c", "oven", calculation.sheet.heat.oven_c, "°C")],
@@ -402,7 +407,7 @@ def _enter_inside(calculation: Calculation, asked: _DonenessQuery, minutes: Arra
     """When the heart is hot, how hot it is when done, and what has dried by then."""
     fact_book, tray = calculation.fact_book, asked.likely.tray
     hot_c = calculation.likely("hot_c")
-    hot = when(minutes, core, hot_c)
+    hot = time_at_level(minutes, core, hot_c)
     if hot is not None:
         says = say("the slowest point reaches {hot_c}", hot_c=calculation.degrees(hot_c))
         fact_book.add("heat.core_hot_min", hot, says, source=SOLVER, of=["heat.done_min"])
@@ -417,7 +422,7 @@ def _enter_inside(calculation: Calculation, asked: _DonenessQuery, minutes: Arra
         fact_book.add(key, value, says, source=SOLVER, of=["heat.done_min", "shape.depth_mm"])
 
 
-def _others(calculation: Calculation, tray: _FilledTin) -> list[tuple[str, _FilledTin, str]]:
+def _other_trays(calculation: Calculation, tray: _FilledTin) -> list[tuple[str, _FilledTin, str]]:
     """What another depth, another tin, another oven or another start would be: facts' keys, trays and words."""
     later = tuple((at, celsius - _OFF_THE_DIAL_C) for at, celsius in tray.oven.later)
     cooler = replace(tray, oven=replace(tray.oven, air_c=tray.oven.air_c - _OFF_THE_DIAL_C, later=later))
@@ -448,7 +453,7 @@ def _enter_door(calculation: Calculation) -> None:
     oven_c, boil_c = calculation.sheet.heat.oven_c, calculation.fact_book.number("heat.boil_c")
     back: EstimateId = "door_min"
     share = DOOR_DROP_C / (oven_c - 0.9 * boil_c) * calculation.kitchen.time_factor
-    timed(
+    enter_with_range(
         calculation,
         "heat.door_min",
         say(
@@ -456,7 +461,7 @@ def _enter_door(calculation: Calculation) -> None:
             apart=calculation.apart(DOOR_DROP_C),
             likely=calculation.likely(back),
         ),
-        scaled(share, back),
+        scaled_by_estimates(share, back),
         (back,),
         source=KITCHEN_ESTIMATE,
         of=[calculation.from_sheet("heat.oven_c", "oven", oven_c, "°C")],
@@ -513,7 +518,7 @@ def _enter_times(
         which = tuple(dict.fromkeys((*_HANGS[ends], *_TELLS_BY[name])))
         firm = calculation.degrees(calculation.likely("firm_c"))
         source = f"{SOLVER}; {KITCHEN_ESTIMATE}"
-        timed(calculation, key, says.format(firm=firm), partial(tells, name), which, source=source, of=of)
+        enter_with_range(calculation, key, says.format(firm=firm), partial(tells, name), which, source=source, of=of)
         parts.append(key)
     source = say(
         "{solver}; surfaces and what is called done kitchen estimates",
@@ -524,7 +529,7 @@ def _enter_times(
     fact_book.add("heat.latest_min", latest, say("nineteen in twenty are done by then"), source=SOLVER, of=of)
 
 
-def _advise(calculation: Calculation, done: float, browns: float | None, ends: Ends) -> None:
+def _advise_on_bake(calculation: Calculation, done: float, browns: float | None, ends: Ends) -> None:
     if ends == "browned":
         calculation.advise(
             "heat", "look", say("It bubbles at the edge first. Brown, and the glaze set to a skin: out."), 5

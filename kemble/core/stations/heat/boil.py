@@ -14,7 +14,7 @@ from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics import conduction
-from kemble.core.physics.conduction import Array, when
+from kemble.core.physics.conduction import Array, time_at_level
 from kemble.core.physics.doneness import COOKED, gelled
 from kemble.core.physics.freezing import food
 from kemble.core.physics.thermal import WATER_J_PER_ML_K, fractions, properties
@@ -25,7 +25,7 @@ from kemble.core.stations.heat.core_curve import SOLVER, drawn_curve
 from kemble.core.stations.heat.heat_curve_result import HeatedWith
 from kemble.core.stations.heat.loads import loads
 from kemble.core.stations.shape.pieces import BallDrawing
-from kemble.core.stations.time_windows import scaled, timed, windowed
+from kemble.core.stations.time_windows import enter_heat_window, enter_with_range, scaled_by_estimates
 
 MOST_DIP_C = 14.0  # a pot that falls further stops simmering and the balls stick
 _MOST_LAG_S = 120.0
@@ -83,9 +83,9 @@ def _cook(
 
     cooked = gelled(times, celsius[:, inner:], calculation.fact_book.number("mix.gel_temperature_c"))
     volumes = body.volumes[inner:]
-    float_s = when(times, cooked @ volumes / volumes.sum(), calculation.likely("float_share"))
-    through_s = when(times, cooked[:, 0], COOKED)
-    hot_s = when(times, celsius[:, 0], calculation.likely("hot_c"))
+    float_s = time_at_level(times, cooked @ volumes / volumes.sum(), calculation.likely("float_share"))
+    through_s = time_at_level(times, cooked[:, 0], COOKED)
+    hot_s = time_at_level(times, celsius[:, 0], calculation.likely("hot_c"))
     if float_s is None or through_s is None or hot_s is None:
         return None
     return _BoiledBall(
@@ -155,21 +155,21 @@ def boil(
         return (boiled.float_s * scaled_by(of) * begun * kitchen.time_factor + late_s(of)) / 60.0
 
     def hot_min(of: Mapping[EstimateId, float]) -> float:
-        at = when(boiled.times, boiled.core, of["hot_c"]) or boiled.hot_s
+        at = time_at_level(boiled.times, boiled.core, of["hot_c"]) or boiled.hot_s
         return (at * scaled_by(of) * kitchen.time_factor + late_s(of)) / 60.0
 
     def solve(of: Mapping[EstimateId, float]) -> float:
         begun = of.get("float_share", floats_at) / floats_at if calculation.asked("done") == "float" else 1.0
         return (done_s(boiled) * scaled_by(of) * begun + late_s(of) / kitchen.time_factor) / 60.0
 
-    window = windowed(calculation, solve, _WHICH if simmer_on else (*_WHICH, "float_share"))
+    window = enter_heat_window(calculation, solve, _WHICH if simmer_on else (*_WHICH, "float_share"))
     assert window is not None
     _enter_times(calculation, drawn, floats=floats_min, hot=hot_min, window=window, core_done_c=heart_done)
     water_ml, holds = _pot_ml(calculation)
     _enter_pot(calculation, lag_s, water_ml, holds, minutes(done_s(thicker)) - done if thicker else None)
     most = int(fact_book.number("heat.load_pieces"))
     number = loads(calculation, int(fact_book.number("shape.pieces")), most, "pieces", say("what the pot takes"), holds)
-    _advise(calculation, hot=hot, core_done_c=heart_done)
+    _advise_on_boil(calculation, hot=hot, core_done_c=heart_done)
 
     # Until the pot has caught up nothing happens: the curve begins flat.
     shown = np.concatenate(([0.0], on_the_clock))
@@ -236,7 +236,7 @@ def _enter_times(
         source=GEOMETRY,
         of=["shape.diameter_mm"],
     )
-    timed(
+    enter_with_range(
         calculation,
         "heat.float_min",
         say(
@@ -248,7 +248,7 @@ def _enter_times(
         source=say("{solver}; the share a {kitchen_estimate}", solver=SOLVER, kitchen_estimate=KITCHEN_ESTIMATE),
         of=of,
     )
-    timed(
+    enter_with_range(
         calculation,
         "heat.core_hot_min",
         say("the heart reaches {likely}", likely=calculation.degrees(calculation.likely("hot_c"))),
@@ -276,7 +276,7 @@ def _enter_times(
     )
 
 
-def _advise(calculation: Calculation, *, hot: float, core_done_c: float) -> None:
+def _advise_on_boil(calculation: Calculation, *, hot: float, core_done_c: float) -> None:
     if calculation.asked("done") == "float" and core_done_c < calculation.likely("hot_c"):
         core = calculation.degrees(core_done_c)
         says = say(
@@ -325,11 +325,11 @@ def _load(calculation: Calculation, drawn: BallDrawing, ball_j: float) -> tuple[
         of=of,
     )
     share: EstimateId = "dip_share"
-    timed(
+    enter_with_range(
         calculation,
         "heat.pot_dip_c",
         say("heat that a load takes up before the burner answers, out of the water"),
-        scaled(dip / calculation.likely(share), share),
+        scaled_by_estimates(dip / calculation.likely(share), share),
         (share,),
         source=say("energy balance; the share a {kitchen_estimate}", kitchen_estimate=KITCHEN_ESTIMATE),
         of=["heat.load_pieces", *of[2:], leaf("kitchen:burner.high_w", say("net power at high heat"), net_w, "W")],

@@ -13,12 +13,12 @@ from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origins, leaf
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics import conduction
-from kemble.core.physics.conduction import when
+from kemble.core.physics.conduction import time_at_level
 from kemble.core.physics.freezing import food
 from kemble.core.physics.thermal import LATENT_STEAM, fractions, properties
 from kemble.core.sentences import say
 from kemble.core.stations.calculation import Calculation
-from kemble.core.stations.time_windows import timed
+from kemble.core.stations.time_windows import enter_with_range
 
 SOURCE = f"conduction by finite volumes, ice counted in; {KITCHEN_ESTIMATE}"
 
@@ -86,7 +86,7 @@ def finishing(calculation: Calculation, shaped: Composition) -> None:
         around = heat.celsius + is_["pan_c"] if puffs else boil_c + is_["under_crust_c"]
         body = conduction.slab(thick_mm / 1000.0, material, face_h, face_h, _CELLS)
         cells, _ = conduction.thaw(body, layers, np.full(_CELLS, start_c), around, times)
-        return when(times, cells[:, _CELLS // 2], until) or _LONGEST_S
+        return time_at_level(times, cells[:, _CELLS // 2], until) or _LONGEST_S
 
     def crust_s(is_: Mapping[EstimateId, float]) -> float:
         """Seconds of one face in the pan until it is crisp and gold."""
@@ -105,7 +105,7 @@ def finishing(calculation: Calculation, shaped: Composition) -> None:
     factor = kitchen.time_factor
     of.append(calculation.from_kitchen("time_factor", say("this kitchen's time factor"), factor))
     which: tuple[EstimateId, ...] = ("pan_c", "pan_h") if puffs else ("crust_kg_m2", "gold_min", "pan_c", "pan_h")
-    each = timed(
+    each = enter_with_range(
         calculation,
         "finish.each_min",
         heat.says,

@@ -29,16 +29,16 @@ from kemble.core.stations.heat.heat_curve_result import HeatedWith
 from kemble.core.stations.heat.heat_stages import (
     Heats,
     HeatStageResult,
-    as_long_as_said,
+    heat_stage_results,
     shut_cools_s,
-    stages_in,
-    stages_said,
-    under,
+    stages_of_sheet,
+    steamer_stages,
+    window_with_stages,
 )
 from kemble.core.stations.heat.loads import loads
 from kemble.core.stations.heat.steam import STEAM, steam_stages
 from kemble.core.stations.heat.steamer import SteamerDrawing, lifted_lid, steamer
-from kemble.core.stations.time_windows import windowed
+from kemble.core.stations.time_windows import enter_heat_window
 
 How = Literal["steam", "lid", "cooker"]
 SOURCE = f"energy balance and cook value; time at heat a {KITCHEN_ESTIMATE}"
@@ -163,19 +163,19 @@ def grain_heat(calculation: Calculation, pot: Composition, boil_c: float, how: H
     fact_book, factor = calculation.fact_book, calculation.kitchen.time_factor
     needs = _needs(calculation, how, 1.0)
     likely = _pot(calculation, pot, boil_c, how, needs)
-    said = stages_said(calculation) if calculation.sheet.heat.stages else ()
+    said = stages_of_sheet(calculation) if calculation.sheet.heat.stages else ()
     if said and how == "lid":
         likely = replace(likely, stages=_on_the_stove(calculation, said))
-    first, done, latest = (minutes * factor for minutes in _window(calculation, likely, told=True))
+    first, done, latest = (minutes * factor for minutes in _window_min(calculation, likely, told=True))
     stages: tuple[HeatStageResult, ...] = ()
     if said:
         if how != "lid":  # under a lid those behind the open one are counted already
-            first, done, latest = as_long_as_said(said, (first, done, latest))
-        stages = stages_in(calculation, said, "heat", done)
+            first, done, latest = window_with_stages(said, (first, done, latest))
+        stages = heat_stage_results(calculation, said, "heat", done)
     simmer_s = likely.simmer_s()
     if how == "lid" and not said:
         stages = _phase_stages(calculation, likely, simmer_s, "heat")
-    _enter(calculation, likely, (first, done, latest))
+    _enter_heat(calculation, likely, (first, done, latest))
     times, celsius = likely.curve(simmer_s)
     at_done = min(done / factor * 60.0, float(times[-1]))
     fact_book.add(
@@ -186,7 +186,7 @@ def grain_heat(calculation: Calculation, pot: Composition, boil_c: float, how: H
         of=["heat.done_min"],
     )
     _enter_others(calculation, likely, done)
-    water, bed_mm, across_mm = None, 0.0, _across(calculation, how)
+    water, bed_mm, across_mm = None, 0.0, _vessel_mm(calculation, how)
     if how == "steam":
         bed_mm = _enter_bed(calculation)
         water = steamer(calculation)
@@ -200,7 +200,7 @@ def grain_heat(calculation: Calculation, pot: Composition, boil_c: float, how: H
         )
     else:
         bed_mm = pot.total / 1.1 * 1000.0 / (math.pi * across_mm**2 / 4)
-    _advise(calculation, how)
+    _advise_on_grain(calculation, how)
     minutes = times / 60.0 * factor
     shown = minutes <= 1.1 * latest
     curve = drawn_curve(minutes[shown], celsius[shown], np.full(int(shown.sum()), boil_c))
@@ -221,7 +221,7 @@ def grain_ahead(calculation: Calculation, pot: Composition, boil_c: float, how: 
     needs = _needs(calculation, how, calculation.likely("ahead_share"))
     likely = _pot(calculation, pot, boil_c, how, needs)
     factor = calculation.kitchen.time_factor
-    first, done, latest = (minutes * factor for minutes in _window(calculation, likely, told=False))
+    first, done, latest = (minutes * factor for minutes in _window_min(calculation, likely, told=False))
     calculation.fact_book.add(
         "grain.cook_min",
         done,
@@ -242,7 +242,7 @@ def _on_the_stove(calculation: Calculation, said: Sequence[HeatStage]) -> tuple[
     open_at = next((i for i, stage in enumerate(said) if stage.minutes is None), len(said) - 1)
     return tuple(
         replace(stage, minutes=math.inf if i == open_at else stage.minutes / factor)
-        for i, stage in enumerate(under(calculation, said, steamer=False))
+        for i, stage in enumerate(steamer_stages(calculation, said, steamer=False))
     )
 
 
@@ -286,7 +286,7 @@ def _needs(calculation: Calculation, how: How, share: float) -> float:
 
 def _pot(calculation: Calculation, pot: Composition, boil_c: float, how: How, needs: float) -> _GrainPot:
     kitchen, fact_book = calculation.kitchen, calculation.fact_book
-    across = _across(calculation, how) / 1000.0
+    across = _vessel_mm(calculation, how) / 1000.0
     if how == "steam":
         # The grain alone stands in the steam; what is poured on or sprinkled comes after.
         kg = fact_book.number("grain.soaked_g") / 1000.0
@@ -313,7 +313,7 @@ def _pot(calculation: Calculation, pot: Composition, boil_c: float, how: How, ne
     )
 
 
-def _across(calculation: Calculation, how: How) -> float:
+def _vessel_mm(calculation: Calculation, how: How) -> float:
     """Millimetres across the basket or the pot."""
     if how == "steam":
         return calculation.steamer.diameter_mm
@@ -355,11 +355,11 @@ def _steam(calculation: Calculation, of: Mapping[EstimateId, float]) -> SteamSup
     return steam_stages(calculation, **{name: value for name, value in of.items() if name in STEAM})[0][1]
 
 
-def _window(calculation: Calculation, likely: _GrainPot, *, told: bool) -> tuple[float, float, float]:
+def _window_min(calculation: Calculation, likely: _GrainPot, *, told: bool) -> tuple[float, float, float]:
     """First, done and latest in minutes of the physics; what they hang on is noted where it is the way's own heat."""
     solve = _solver(calculation, likely)
     if told:
-        found_spread = windowed(calculation, solve, _WHICH[likely.how])
+        found_spread = enter_heat_window(calculation, solve, _WHICH[likely.how])
         factor = calculation.kitchen.time_factor
     else:
         together = calculation.kitchen.go_together
@@ -387,7 +387,7 @@ _SAYS: dict[How, str] = {
 }
 
 
-def _enter(calculation: Calculation, likely: _GrainPot, window: tuple[float, float, float]) -> None:
+def _enter_heat(calculation: Calculation, likely: _GrainPot, window: tuple[float, float, float]) -> None:
     fact_book = calculation.fact_book
     first, done, latest = window
     of: Origins = ["heat.needs_min", "grain.soaked_g", "heat.boil_c", *_from(calculation, likely)]
@@ -461,7 +461,7 @@ def _phases(likely: _GrainPot, simmer_s: float, factor: float) -> tuple[HeatPhas
     )
 
 
-def _advise(calculation: Calculation, how: How) -> None:
+def _advise_on_grain(calculation: Calculation, how: How) -> None:
     if how == "steam":
         says = say(
             "Turn it once half way, and sprinkle it if the top looks dry. Three grains must crush with no white in them."

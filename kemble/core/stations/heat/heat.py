@@ -52,15 +52,15 @@ def heat(
     )
     ahead: tuple[HeatStageResult, ...] = ()
     if calculation.heated == "gather" or (calculation.heated == "bake" and calculation.way.base == "grain"):
-        ahead = grain_ahead(calculation, raw, boil_c, _how(calculation))
+        ahead = grain_ahead(calculation, raw, boil_c, _grain_cook(calculation))
         raw = shaped
     own = _own_heat(calculation, raw, filling, drawn, boil_c)
-    stands_in = _stand(calculation, own.drawing) if own else None
+    stands_in = _vessel_it_stands_in(calculation, own.drawing) if own else None
     pounding(calculation, shaped)
     return HeatResult(own, (*ahead, *(own.stages if own else ())), stands_in)
 
 
-def _stand(calculation: Calculation, drawing: HeatDrawing) -> StandsIn | None:
+def _vessel_it_stands_in(calculation: Calculation, drawing: HeatDrawing) -> StandsIn | None:
     """Which steamer or pot it stands in; a named one that is not in the kitchen is said."""
     said = calculation.sheet.heat.vessel
     if getattr(drawing, "steamer", None) is not None:
@@ -90,7 +90,7 @@ def _own_heat(
         case "dish", _:
             return steam_dish(calculation, raw, boil_c)
         case "grain", _:
-            return grain_heat(calculation, raw, boil_c, _how(calculation))
+            return grain_heat(calculation, raw, boil_c, _grain_cook(calculation))
         case "bake", TinDrawing():
             return bake_tray(calculation, raw, drawn, boil_c)
         case "gather", _:
@@ -104,7 +104,7 @@ def _own_heat(
     raise ValueError(f"{calculation.way.id} is not heated by {method} in this form")
 
 
-def _how(calculation: Calculation) -> How:
+def _grain_cook(calculation: Calculation) -> How:
     """How the grain is cooked, by the school followed."""
     cook = cook_of(calculation)
     assert cook in ("steam", "lid", "cooker")

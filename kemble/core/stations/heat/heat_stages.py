@@ -42,7 +42,7 @@ class HeatStageResult(AnswerModel):
     top_up_ml: float = 0.0
 
 
-def stages_said(calculation: Calculation) -> tuple[HeatStage, ...]:
+def stages_of_sheet(calculation: Calculation) -> tuple[HeatStage, ...]:
     """The stages as the sheet says them; in its school's words where it says none; else one, until it is done."""
     said = calculation.sheet.heat.stages
     if said:
@@ -58,30 +58,30 @@ def stages_said(calculation: Calculation) -> tuple[HeatStage, ...]:
     return (HeatStage(),)
 
 
-def minutes_after(stages: Sequence[HeatStage]) -> float:
+def stage_minutes_after_open(stages: Sequence[HeatStage]) -> float:
     """Of the stages behind the one that goes on until it is done."""
-    at = _open(stages)
+    at = _open_stage_index(stages)
     return sum((stage.minutes or 0.0 for stage in stages[at + 1 :]), 0.0)
 
 
-def stands_min(stages: Sequence[HeatStageResult]) -> float:
+def minutes_after_open_stage(stages: Sequence[HeatStageResult]) -> float:
     """Of the way's own heat, the minutes behind the stage that goes on until it is done."""
     own = [stage for stage in stages if stage.of == "heat"]
     at = next((i for i, stage in enumerate(own) if stage.is_open), len(own))
     return sum((stage.minutes for stage in own[at + 1 :]), 0.0)
 
 
-def _open(stages: Sequence[HeatStage]) -> int:
+def _open_stage_index(stages: Sequence[HeatStage]) -> int:
     """Which stage gives way: the one without minutes, else the last."""
     return next((i for i, stage in enumerate(stages) if stage.minutes is None), len(stages) - 1)
 
 
-def as_long_as_said(stages: Sequence[HeatStage], window: tuple[float, float, float]) -> tuple[float, float, float]:
+def window_with_stages(stages: Sequence[HeatStage], window: tuple[float, float, float]) -> tuple[float, float, float]:
     """A window of the doneness alone, with what the sheet's stages add: those behind it, or all of them where every one
     has its minutes and they last longer."""
     first, done, latest = window
     if any(stage.minutes is None for stage in stages):
-        after = minutes_after(stages)
+        after = stage_minutes_after_open(stages)
         return first + after, done + after, latest + after
     said = sum(stage.minutes or 0.0 for stage in stages)
     return (first, done, latest) if said <= done else (said, said, max(latest, said))
@@ -95,11 +95,11 @@ def _net_w(calculation: Calculation, level: StageLevel, *, steamer: bool) -> flo
     return calculation.kitchen.burner.net_w(level)
 
 
-def under(
+def steamer_stages(
     calculation: Calculation, stages: Sequence[HeatStage], whole_min: float = math.inf, *, steamer: bool = True
 ) -> tuple[SteamerStage, ...]:
     """What each stage gives to the water of a heat that takes `whole_min` in all; the last goes on as it must."""
-    at = _open(stages)
+    at = _open_stage_index(stages)
     others = sum(stage.minutes or 0.0 for i, stage in enumerate(stages) if i != at)
     return tuple(
         SteamerStage(
@@ -110,23 +110,23 @@ def under(
     )
 
 
-def air_of(
+def oven_air_by_time(
     calculation: Calculation, stages: Sequence[HeatStage], offset_c: float = 0.0
 ) -> tuple[tuple[float, float], ...]:
     """The oven's air as (from this second of the physics' clock, °C), up to the stage that goes on."""
     begins, result = 0.0, []
-    for stage in stages[: _open(stages) + 1]:
+    for stage in stages[: _open_stage_index(stages) + 1]:
         result.append((begins, (stage.oven_c or calculation.sheet.heat.oven_c) + offset_c))
         begins += (stage.minutes or 0.0) * 60.0 / calculation.kitchen.time_factor
     return tuple(result)
 
 
-def around(
+def surroundings_c(
     calculation: Calculation, stages: Sequence[HeatStage], times: Array, boil_c: float, water_ml: float
 ) -> float | Array:
     """What surrounds the load along `times` s: the boil, and from where the burner is off a shut pot that cools."""
     begins = 0.0
-    for stage in stages[: _open(stages) + 1]:
+    for stage in stages[: _open_stage_index(stages) + 1]:
         if stage.level == "off":
             room = calculation.kitchen.room_c
             cools_s = shut_cools_s(
@@ -144,14 +144,14 @@ def shut_cools_s(h: float, joules_per_k: float, open_m2: float) -> float:
     return joules_per_k / (h * open_m2)
 
 
-def stages_in(
+def heat_stage_results(
     calculation: Calculation, stages: Sequence[HeatStage], of: Heats, whole_min: float
 ) -> tuple[HeatStageResult, ...]:
     """The stages of a heat that takes `whole_min` in all; empty where there is only one."""
     if len(stages) < 2:
         return ()
     results: list[HeatStageResult] = []
-    at = _open(stages)
+    at = _open_stage_index(stages)
     others = sum(stage.minutes or 0.0 for i, stage in enumerate(stages) if i != at)
     begins, oven = 0.0, calculation.heated == "bake" and of == "heat"
     for i, stage in enumerate(stages):

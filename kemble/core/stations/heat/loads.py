@@ -8,7 +8,7 @@ from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origin, Origins
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.sentences import say
 from kemble.core.stations.calculation import Calculation
-from kemble.core.stations.time_windows import timed
+from kemble.core.stations.time_windows import enter_with_range
 
 KEPT_C = 60.0  # what waits longer than two hours is kept over this, or chilled
 
@@ -46,7 +46,7 @@ def loads(calculation: Calculation, count: int, at_once: int, things: str, over:
     waits = every - done
     core = fact_book.number("heat.heart_done_c")
     cooled: EstimateId = "covered_min"
-    kept = timed(
+    kept = enter_with_range(
         calculation,
         "heat.waits_c",
         say(

@@ -14,7 +14,7 @@ from kemble.core.physics.thermal import WATER_J_PER_ML_K, fractions, properties
 from kemble.core.sentences import say
 from kemble.core.sheet.bowl import PartBowl
 from kemble.core.stations.calculation import Calculation, StandsIn
-from kemble.core.stations.time_windows import scaled, timed
+from kemble.core.stations.time_windows import enter_with_range, scaled_by_estimates
 
 BALANCE = f"energy balance; what is lost on the way a {KITCHEN_ESTIMATE}"
 # Sugar warmed from the room to amber: 1.3 J/(g K) over 155 K, and 120 J/g to melt it (tables, rounded). Of the burner's
@@ -35,16 +35,16 @@ _BEANS: Mapping[str, float] = {
 _OTHER_BEAN = 80.0
 
 
-def durations(calculation: Calculation, stands_in: StandsIn | None) -> None:
+def enter_other_times(calculation: Calculation, stands_in: StandsIn | None) -> None:
     """Enter every such time that a step of the sheet goes by."""
     way = calculation.way
     used = {step.minutes.fact for step in way.steps}
     base, chosen = calculation.bowl.base, calculation.from_sheet("way", "way", way.name)
     sugar_g = base.of_group("sugar")
     if "heat.to_boil_min" in used:
-        _to_the_boil(calculation, stands_in)
+        _enter_to_the_boil(calculation, stands_in)
     if sugar_g and "heat.caramel_min" in used:
-        _caramel(calculation, "heat.caramel_min", sugar_g, ["mix.sugar_pct"])
+        _enter_caramel(calculation, "heat.caramel_min", sugar_g, ["mix.sugar_pct"])
     if "heat.melt_min" in used:
         _melted(calculation)
     if "heat.thicken_min" in used:
@@ -52,24 +52,50 @@ def durations(calculation: Calculation, stands_in: StandsIn | None) -> None:
     if "rest.batter_min" in used:
         says = say("until the flour has drunk, and the bubbles are out of it")
         rest: EstimateId = "batter_rest_min"
-        timed(calculation, "rest.batter_min", says, scaled(1.0, rest), (rest,), source=KITCHEN_ESTIMATE, of=[chosen])
+        enter_with_range(
+            calculation,
+            "rest.batter_min",
+            says,
+            scaled_by_estimates(1.0, rest),
+            (rest,),
+            source=KITCHEN_ESTIMATE,
+            of=[chosen],
+        )
     if "rest.rigid_min" in used and calculation.follows(way.sheeted_when):
         says = say("covered, in the cold, until a blade goes through without a drag")
         sets: EstimateId = "rigid_h"
-        timed(calculation, "rest.rigid_min", says, scaled(60.0, sets), (sets,), source=KITCHEN_ESTIMATE, of=[chosen])
+        enter_with_range(
+            calculation,
+            "rest.rigid_min",
+            says,
+            scaled_by_estimates(60.0, sets),
+            (sets,),
+            source=KITCHEN_ESTIMATE,
+            of=[chosen],
+        )
     for bowl in calculation.bowl.parts.values():
         if bowl.family is None or bowl.part.made_on:
             continue
         if bowl.family.id == "bean-paste":
-            _beans(calculation, bowl)
+            _enter_beans(calculation, bowl)
         if bowl.family.id == "burnt-sugar" and bowl.of_group("sugar"):
-            _caramel(calculation, f"part.{bowl.role}.caramel_min", bowl.of_group("sugar"), [f"part.{bowl.role}.raw_g"])
+            _enter_caramel(
+                calculation, f"part.{bowl.role}.caramel_min", bowl.of_group("sugar"), [f"part.{bowl.role}.raw_g"]
+            )
     if "keep.hard_after_h" in calculation.fact_book and any(kind == "fry" for _, _, kind in way.finishes):
         hours = calculation.fact_book.number("keep.hard_after_h")
         says = say("firm enough for thin slices that hold in a pan: one to two days, longer the sweeter")
         share: EstimateId = "firm_share"
         of: Origins = ["keep.hard_after_h"]
-        timed(calculation, "rest.firm_h", says, scaled(hours, share), (share,), source=KITCHEN_ESTIMATE, of=of)
+        enter_with_range(
+            calculation,
+            "rest.firm_h",
+            says,
+            scaled_by_estimates(hours, share),
+            (share,),
+            source=KITCHEN_ESTIMATE,
+            of=of,
+        )
 
 
 def _power(calculation: Calculation, level: Level) -> tuple[float, Origin]:
@@ -80,7 +106,7 @@ def _power(calculation: Calculation, level: Level) -> tuple[float, Origin]:
     )
 
 
-def _to_the_boil(calculation: Calculation, stands_in: StandsIn | None) -> None:
+def _enter_to_the_boil(calculation: Calculation, stands_in: StandsIn | None) -> None:
     """The water that the heat begins with, cold from the tap, at high heat under a lid."""
     fact_book, kitchen = calculation.fact_book, calculation.kitchen
     if "heat.water_ml" not in fact_book:
@@ -97,10 +123,10 @@ def _to_the_boil(calculation: Calculation, stands_in: StandsIn | None) -> None:
         return each_k * (calculation.boil_c - is_["tap_c"]) / is_["burner"]
 
     says = say("cold from the tap, lid on")
-    timed(calculation, "heat.to_boil_min", says, solve, ("burner", "tap_c"), source=BALANCE, of=of)
+    enter_with_range(calculation, "heat.to_boil_min", says, solve, ("burner", "tap_c"), source=BALANCE, of=of)
 
 
-def _caramel(calculation: Calculation, key: str, sugar_g: float, of: Origins) -> None:
+def _enter_caramel(calculation: Calculation, key: str, sugar_g: float, of: Origins) -> None:
     watts, power = _power(calculation, "medium")
     joules, factor = sugar_g * _CARAMEL_J_PER_G, calculation.kitchen.time_factor
 
@@ -110,7 +136,7 @@ def _caramel(calculation: Calculation, key: str, sugar_g: float, of: Origins) ->
 
     says = say("dry in the pan to amber, swirled, taken off before it is dark: by its colour, not the clock")
     which: tuple[EstimateId, ...] = ("caramel_takes", "burner", "caramel_least_min")
-    timed(calculation, key, says, solve, which, source=BALANCE, of=[*of, power])
+    enter_with_range(calculation, key, says, solve, which, source=BALANCE, of=[*of, power])
 
 
 def _melted(calculation: Calculation) -> None:
@@ -125,7 +151,7 @@ def _melted(calculation: Calculation) -> None:
 
     says = say("warm enough that no grain is felt under the spoon; it need not boil")
     which: tuple[EstimateId, ...] = ("melt_takes", "burner", "melt_least_min")
-    timed(calculation, "heat.melt_min", says, solve, which, source=BALANCE, of=[power])
+    enter_with_range(calculation, "heat.melt_min", says, solve, which, source=BALANCE, of=[power])
 
 
 def _thickened(calculation: Calculation) -> None:
@@ -147,7 +173,7 @@ def _thickened(calculation: Calculation) -> None:
     says = say("from the first spoon until the spoon leaves a furrow; never left")
     which: tuple[EstimateId, ...] = ("thicken_min", "thicken_takes", "burner", "gel_c")
     of: Origins = ["mix.batch_g", "mix.gel_temperature_c", power]
-    timed(calculation, "heat.thicken_min", says, solve, which, source=BALANCE, of=of)
+    enter_with_range(calculation, "heat.thicken_min", says, solve, which, source=BALANCE, of=of)
 
 
 def _mixed_c(calculation: Calculation) -> float:
@@ -158,7 +184,7 @@ def _mixed_c(calculation: Calculation) -> float:
     return (hot + cold) / max(1.0, wet * 4.1 + dry * 2.4)
 
 
-def _beans(calculation: Calculation, bowl: PartBowl) -> None:
+def _enter_beans(calculation: Calculation, bowl: PartBowl) -> None:
     assert bowl.family is not None
     dry = [
         contribution
@@ -180,4 +206,6 @@ def _beans(calculation: Calculation, bowl: PartBowl) -> None:
         say("soaked overnight") if school == "overnight" else say("not soaked")
     )
     key, of = f"part.{bowl.role}.soft_min", [f"part.{bowl.role}.raw_g"]
-    timed(calculation, key, says, scaled(slowest, *which), which, source=KITCHEN_ESTIMATE, of=[*of])
+    enter_with_range(
+        calculation, key, says, scaled_by_estimates(slowest, *which), which, source=KITCHEN_ESTIMATE, of=[*of]
+    )

@@ -11,7 +11,7 @@ from kemble.core.kitchen.larder import Composition
 from kemble.core.physics.thermal import fractions, properties
 from kemble.core.sentences import say
 from kemble.core.stations.calculation import Calculation
-from kemble.core.stations.time_windows import scaled, timed
+from kemble.core.stations.time_windows import enter_with_range, scaled_by_estimates
 
 _BEGINS_C = 92.0  # by the time it is in the mortar
 # W/(m2 K) from the turned mass to the air and the mortar. A machine's bowl keeps it warm.
@@ -29,11 +29,11 @@ def pounding(calculation: Calculation, mass: Composition) -> None:
     kg = fact_book.number("mix.cooked_g") / 1000.0
     fixed, per_kg = _TAKES[school]
     takes: EstimateId = "pound_takes"
-    minutes = timed(
+    minutes = enter_with_range(
         calculation,
         "heat.pound_min",
         say("until no grain is felt: some minutes to begin with, and more for each kilogram"),
-        scaled(fixed + per_kg * kg, takes),
+        scaled_by_estimates(fixed + per_kg * kg, takes),
         (takes,),
         source=KITCHEN_ESTIMATE,
         of=["mix.cooked_g", *calculation.school("pound")],
@@ -49,7 +49,7 @@ def pounding(calculation: Calculation, mass: Composition) -> None:
         return float(slow_min / is_["pound_h"] * cools)
 
     ends = calculation.degrees(calculation.likely("pound_c"))
-    stays = timed(
+    stays = enter_with_range(
         calculation,
         "heat.pound_hot_min",
         say(

@@ -15,7 +15,7 @@ from kemble.core.physics.time_spread import Solve
 from kemble.core.sentences import say
 from kemble.core.sheet.bowl import PartBowl
 from kemble.core.stations.calculation import Calculation
-from kemble.core.stations.time_windows import scaled, timed
+from kemble.core.stations.time_windows import enter_with_range, scaled_by_estimates
 
 PAN_MM = 200.0  # where the kitchen's list does not say which pan
 
@@ -44,11 +44,11 @@ def boil_down(calculation: Calculation, bowl: PartBowl, finish: PartFinish, loss
         calculation.from_kitchen("pans", pan.name if pan else say("a pan across"), across, "mm"),
     ]
     goes: EstimateId = "boil_off"
-    rate = timed(
+    rate = enter_with_range(
         calculation,
         f"part.{role}.boil_off_g_per_min",
         say("heat of evaporation, limited by {limit}", limit=limit),
-        scaled(rate, goes),
+        scaled_by_estimates(rate, goes),
         (goes,),
         source=KITCHEN_ESTIMATE,
         of=of,
@@ -68,7 +68,7 @@ def boil_down(calculation: Calculation, bowl: PartBowl, finish: PartFinish, loss
 
     if finish.rule == "solids" and bowl.composition.solids > 0:
         _enter_stages(calculation, bowl, finish, until)
-    timed(
+    enter_with_range(
         calculation,
         f"part.{role}.boil_off_min",
         say("brought to the boil, then what is to go over the rate: the scale says when, not the clock"),
@@ -100,7 +100,7 @@ def _enter_stages(
     ):
         gone_g = raw - solids / (share / 100) if share else 0.0
         if gone_g >= 0:
-            timed(
+            enter_with_range(
                 calculation,
                 f"part.{role}.{name}_min",
                 says,

@@ -16,7 +16,7 @@ from kemble.core.kitchen.document import Tin
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics import conduction
-from kemble.core.physics.conduction import Array, ConductingBody, DecayModes, following, when
+from kemble.core.physics.conduction import Array, ConductingBody, DecayModes, following, time_at_level
 from kemble.core.physics.doneness import COOKED, HOT_C, clear_s, cook_value_min, gelled
 from kemble.core.physics.steaming import PotCooling, SteamSupply, felt
 from kemble.core.physics.thermal import Material, fractions, properties
@@ -25,11 +25,16 @@ from kemble.core.sheet.document import Lining
 from kemble.core.stations.calculation import AnswerModel, Calculation
 from kemble.core.stations.heat.core_curve import SOLVER, drawn_curve
 from kemble.core.stations.heat.heat_curve_result import HeatedWith
-from kemble.core.stations.heat.heat_stages import as_long_as_said, stages_in, stages_said, under
+from kemble.core.stations.heat.heat_stages import (
+    heat_stage_results,
+    stages_of_sheet,
+    steamer_stages,
+    window_with_stages,
+)
 from kemble.core.stations.heat.loads import loads
 from kemble.core.stations.heat.steamer import SteamerDrawing, steamer
 from kemble.core.stations.shape.shape import TinDrawing
-from kemble.core.stations.time_windows import timed, windowed
+from kemble.core.stations.time_windows import enter_heat_window, enter_with_range
 
 # Conductance of the wall itself, and of what lines it, W/(m2 K); `wall_h` in the table of estimates scales them.
 WALL_W_PER_M2K = {"metal": math.inf, "glass": 250.0, "ceramic": 220.0}
@@ -103,8 +108,8 @@ class _SteamedTin:
         h = self.steam_h * lit[-1].film
         h_wall = wall_h(self.tin, h, self.lining, self.conducts)
         h_top = h if self.foil_h is None else 1.0 / (1.0 / h + 1.0 / self.foil_h)
-        left, top, body = _upright(self.depth, self.material, h_wall, h_top, end_s)
-        middle, mean = _sides(self.tin, self.material, h_wall, end_s)
+        left, top, body = _vertical_decay(self.depth, self.material, h_wall, h_top, end_s)
+        middle, mean = _sideways_decay(self.tin, self.material, h_wall, end_s)
         if around is None:
             floor_m2 = self.tin.floor_mm2 / 1e6 * self.at_once
             held = self.material.rho * self.material.cp * floor_m2 * self.depth
@@ -127,13 +132,13 @@ class _SteamedTin:
         sets = clear_s(curves.times, curves.core, self.gel_c)
         if sets is None or not self.needs:
             return sets
-        cooked = when(curves.times, cook_value_min(curves.times, curves.core), self.needs)
+        cooked = time_at_level(curves.times, cook_value_min(curves.times, curves.core), self.needs)
         return None if cooked is None else max(sets, cooked)
 
 
 # Another start, depth, flame or time at heat asks for the same body again: within one answer each is solved once.
 @lru_cache(maxsize=32)
-def _upright(
+def _vertical_decay(
     depth: float, material: Material, h_wall: float, h_top: float, end_s: float
 ) -> tuple[Array, Array, ConductingBody]:
     """Between floor and top along the stations' times: the share of the first difference left in each cell and on top."""
@@ -144,12 +149,12 @@ def _upright(
 
 
 @lru_cache(maxsize=32)
-def _sides(tin: Tin, material: Material, h: float, end_s: float) -> tuple[Array, Array]:
-    """`_across` along the stations' times."""
-    return _across(tin, material, h, end_s * _EVEN)
+def _sideways_decay(tin: Tin, material: Material, h: float, end_s: float) -> tuple[Array, Array]:
+    """`_decay_through_walls` along the stations' times."""
+    return _decay_through_walls(tin, material, h, end_s * _EVEN)
 
 
-def _across(tin: Tin, material: Material, h: float, times: Array) -> tuple[Array, Array]:
+def _decay_through_walls(tin: Tin, material: Material, h: float, times: Array) -> tuple[Array, Array]:
     """The share of the first difference left at the middle, and on the mean, for heat from the sides alone."""
     if tin.shape == "round":
         body = conduction.cylinder(tin.diameter_mm / 2000.0, material, h, _CELLS)
@@ -165,7 +170,7 @@ def _across(tin: Tin, material: Material, h: float, times: Array) -> tuple[Array
 
 def sideways(tin: Tin, material: Material, h: float, times: Array) -> Array:
     """The share of the first difference that is left at the middle of a tin, for heat through its walls alone."""
-    return _across(tin, material, h, times)[0]
+    return _decay_through_walls(tin, material, h, times)[0]
 
 
 def wall_h(tin: Tin, outside: float, lining: Lining = "none", conducts: float = 1.0) -> float:
@@ -181,7 +186,7 @@ def steam_tin(
 ) -> HeatedWith[SteamDrawing] | None:
     """A batter in its tin: when it is done, what would change that, the water and the loads."""
     enter_depth(calculation, drawn)
-    heated = _steam(calculation, base, drawn.tin, boil_c, start_c=calculation.batter_c)
+    heated = _steam_tinful(calculation, base, drawn.tin, boil_c, start_c=calculation.batter_c)
     if heated:
         _enter_loads(calculation, drawn)
         says = say(
@@ -221,7 +226,7 @@ def steam_dish(calculation: Calculation, base: Composition, boil_c: float) -> He
         )
         calculation.problem("vessel.tin", says, say("a wider dish, or a smaller batch"))
         return None
-    heated = _steam(calculation, base, tin, boil_c, start_c=calculation.kitchen.room_c, dish=True)
+    heated = _steam_tinful(calculation, base, tin, boil_c, start_c=calculation.kitchen.room_c, dish=True)
     if heated:
         says = say("No white left in the middle: cut into it. Then turn it out hot, and work it until it is one mass.")
         calculation.advise("heat", "look", says, 4)
@@ -256,7 +261,7 @@ def steam_stages(calculation: Calculation, **of: float) -> tuple[tuple[float, St
     """(From this second, steam) of each stage; `of` are estimates otherwise than likely."""
     burner, lid, leak = (of.get(name, calculation.estimates[name].value) for name in STEAM)
     begins, result = 0.0, []
-    for stage in under(calculation, stages_said(calculation)):
+    for stage in steamer_stages(calculation, stages_of_sheet(calculation)):
         steam = SteamSupply(burner * stage.net_w, lid if stage.net_w else 0.0, leak, calculation.kitchen.altitude_m)
         result.append((begins * 60.0 / calculation.kitchen.time_factor, steam))
         begins += stage.minutes
@@ -266,7 +271,7 @@ def steam_stages(calculation: Calculation, **of: float) -> tuple[tuple[float, St
 STEAM: tuple[EstimateId, EstimateId, EstimateId] = ("burner", "lid_w", "leak_ml_s")
 
 
-def _at(calculation: Calculation, likely: _SteamedTin, of: Mapping[EstimateId, float]) -> _SteamedTin:
+def _with_estimates(calculation: Calculation, likely: _SteamedTin, of: Mapping[EstimateId, float]) -> _SteamedTin:
     """The same with estimates otherwise than likely."""
     m = likely.material
     needs = next((of[name] for name in ("clear_min", "colour_min") if name in of), likely.needs)
@@ -284,7 +289,7 @@ def _at(calculation: Calculation, likely: _SteamedTin, of: Mapping[EstimateId, f
     )
 
 
-def _steam(
+def _steam_tinful(
     calculation: Calculation, base: Composition, tin: Tin, boil_c: float, *, start_c: float, dish: bool = False
 ) -> HeatedWith[SteamDrawing] | None:
     """None when it does not clear (a problem is noted)."""
@@ -292,7 +297,7 @@ def _steam(
     covered = calculation.asked("cover") == "covered"
     needs = None if dish else _BY_SCHOOL[calculation.asked("until")]
     base_tinful = _tinful(calculation, base, tin, start_c, needs)
-    likely = _at(calculation, base_tinful, {})
+    likely = _with_estimates(calculation, base_tinful, {})
     curves = likely.curves(likely.span_s)
     if likely.done_s(curves) is None:
         curves = likely.curves(3.0 * likely.span_s)
@@ -307,14 +312,14 @@ def _steam(
         if not moved:
             seconds = likely.done_s(curves)
             return None if seconds is None else seconds / 60.0
-        each_tin = _at(calculation, base_tinful, moved)
+        each_tin = _with_estimates(calculation, base_tinful, moved)
         if moved.keys() <= _AFTERWARDS:
             seconds = each_tin.done_s(curves)
             return None if seconds is None else seconds / 60.0
         return minutes(each_tin, None if _NEEDS_STEAM & moved.keys() else curves.around)
 
     which = _DISH if dish else _COLOUR if needs == "colour_min" else _COVERED if covered else _OPEN
-    window = windowed(calculation, solve, which)
+    window = enter_heat_window(calculation, solve, which)
     if window is None:
         gel = calculation.degrees(likely.gel_c)
         steam = calculation.degrees(likely.stages[-1][1].dew_c())
@@ -328,13 +333,13 @@ def _steam(
             say("a stronger flame, less sugar, or a shallower tin"),
         )
         return None
-    stages = stages_said(calculation)
-    told = as_long_as_said(stages, (window.first, window.likely, window.latest))
+    stages = stages_of_sheet(calculation)
+    told = window_with_stages(stages, (window.first, window.likely, window.latest))
     _enter_times(calculation, likely, curves, told, needs)
     _enter_others(calculation, likely, window.likely, minutes, curves)
     water = steamer(calculation)
     _enter_top(calculation, likely, curves, covered=covered)
-    in_stages = stages_in(calculation, stages, "heat", told[1])
+    in_stages = heat_stage_results(calculation, stages, "heat", told[1])
     at = curves.times / 60.0 * calculation.kitchen.time_factor
     shown = at <= max(1.5 * told[1], 1.1 * told[2])
     curve = drawn_curve(at[shown], curves.core[shown], curves.top[shown])
@@ -404,7 +409,7 @@ def _enter_times(
         source=SOLVER,
         of=["heat.done_min"],
     )
-    hot = when(at, curves.core, HOT_C)
+    hot = time_at_level(at, curves.core, HOT_C)
     if hot is not None:
         says = say("the slowest point reaches {hot_c}: hot, not yet cooked", hot_c=calculation.degrees(HOT_C))
         fact_book.add("heat.core_hot_min", hot, says, source=SOLVER, of=of)
@@ -468,13 +473,13 @@ def _enter_top(calculation: Calculation, likely: _SteamedTin, curves: _SteamedCu
 
     def solve(is_: Mapping[EstimateId, float]) -> float | None:
         under = curves.inside(likely.depth - is_["top_mm"] / 1000.0)
-        seconds = when(curves.times, gelled(curves.times, under, likely.gel_c - gel + is_["gel_c"]), COOKED)
+        seconds = time_at_level(curves.times, gelled(curves.times, under, likely.gel_c - gel + is_["gel_c"]), COOKED)
         return None if seconds is None else seconds / 60.0 * factor
 
     if solve({"top_mm": top_mm, "gel_c": gel}) is None:
         return
 
-    timed(
+    enter_with_range(
         calculation,
         "heat.top_sets_min",
         say("the top {top_mm} have gelled: steam and drops mark it no more", top_mm=calculation.length(top_mm)),

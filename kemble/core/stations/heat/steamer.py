@@ -14,8 +14,8 @@ from kemble.core.physics.thermal import LATENT_STEAM
 from kemble.core.sentences import Words, say
 from kemble.core.sheet.document import HeatStage
 from kemble.core.stations.calculation import AnswerModel, Calculation
-from kemble.core.stations.heat.heat_stages import stages_said, under
-from kemble.core.stations.time_windows import scaled, timed
+from kemble.core.stations.heat.heat_stages import stages_of_sheet, steamer_stages
+from kemble.core.stations.time_windows import enter_with_range, scaled_by_estimates
 
 _POINTS = 80
 
@@ -61,7 +61,7 @@ def steamer(calculation: Calculation) -> SteamerDrawing:
     """The water for the whole of `heat.latest_min`, entered; a lid lifted once; and the drawing."""
     fact_book, pot = calculation.fact_book, calculation.steamer
     minutes = fact_book.number("heat.latest_min")
-    stages = under(calculation, stages_said(calculation), minutes)
+    stages = steamer_stages(calculation, stages_of_sheet(calculation), minutes)
     plan = water_plan(
         diameter_mm=pot.diameter_mm,
         full_mm=pot.full_mm,
@@ -96,7 +96,7 @@ def lifted_lid(calculation: Calculation, across_mm: float, net_w: float, pot: Or
         seconds = lifted_lid_s(open_m2=open_m2, net_w=net_w * is_["burner"], boil_c=boil_c, open_s=is_["look_s"])
         return seconds / 60.0 * calculation.kitchen.time_factor
 
-    timed(
+    enter_with_range(
         calculation,
         "heat.lid_min",
         say(
@@ -140,16 +140,16 @@ def _power(calculation: Calculation, stage: HeatStage, *, first: bool) -> Origin
 
 def _enter_water(calculation: Calculation, plan: WaterPlan) -> None:
     fact_book = calculation.fact_book
-    said = stages_said(calculation)
+    said = stages_of_sheet(calculation)
     power = [_power(calculation, stage, first=i == 0) for i, stage in enumerate(said)]
     strongest = loss_g_per_min(max(stage.net_w for stage in plan.stages))
     burner: EstimateId = "burner"
-    timed(
+    enter_with_range(
         calculation,
         "heat.water_loss_g_per_min",
         say("net power over {mj:.3f} MJ for each kilogram", mj=LATENT_STEAM / 1e6)
         + (say(", while it is strong") if len(plan.stages) > 1 else ""),
-        scaled(strongest, burner),
+        scaled_by_estimates(strongest, burner),
         (burner,),
         source=say("heat of evaporation"),
         of=power,
@@ -164,7 +164,7 @@ def _enter_water(calculation: Calculation, plan: WaterPlan) -> None:
     if not plan.top_ups:
         return
     at, ml = plan.top_ups[0]
-    timed(
+    enter_with_range(
         calculation,
         "heat.top_up_at_min",
         say("when the water falls to the low mark"),

@@ -16,7 +16,7 @@ from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origins
 from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.kitchen.larder import Composition
-from kemble.core.physics.conduction import Array, when
+from kemble.core.physics.conduction import Array, time_at_level
 from kemble.core.physics.doneness import clear_s
 from kemble.core.physics.stove import StirredCurves, stir
 from kemble.core.physics.thermal import fractions, properties
@@ -24,7 +24,7 @@ from kemble.core.sentences import say
 from kemble.core.stations.calculation import AnswerModel, Calculation
 from kemble.core.stations.heat.core_curve import drawn_curve
 from kemble.core.stations.heat.heat_curve_result import HeatedWith
-from kemble.core.stations.time_windows import timed, windowed
+from kemble.core.stations.time_windows import enter_heat_window, enter_with_range
 
 SOLVER = "energy balance of a stirred mass; vapour by Lewis' relation"
 PAN_MM = 240.0  # where the kitchen's list does not say which pan
@@ -87,10 +87,10 @@ class _StirredMass:
     def clear_s(self, run: StirredCurves) -> float | None:
         """Seconds of heat until it has gelled, turned from milky to clear, and dried to where it holds together."""
         if self.cooked:
-            return when(run.times, run.lost_kg, self.lose_kg)
+            return time_at_level(run.times, run.lost_kg, self.lose_kg)
         moments = (
             clear_s(run.times, run.celsius, self.gel_c),
-            when(run.times, run.lost_kg, self.lose_kg),
+            time_at_level(run.times, run.lost_kg, self.lose_kg),
         )
         return None if None in moments else max(m for m in moments if m is not None)
 
@@ -141,7 +141,7 @@ def stirred(
             return None if result is None else _clock(result / 60.0, method, is_)
         return minutes(each_mass, is_)
 
-    window = windowed(calculation, solve, which)
+    window = enter_heat_window(calculation, solve, which)
     if clear is None or window is None:
         calculation.problem(
             "heat.level",
@@ -154,7 +154,7 @@ def stirred(
         )
         return None
     first, done, latest = window.first, window.likely, window.latest
-    _enter(calculation, likely, (first, done, latest), method, across)
+    _enter_stirred(calculation, likely, (first, done, latest), method, across)
 
     def at_clear(values: Array) -> float:
         return float(np.interp(clear or 0.0, run.times, values))
@@ -168,7 +168,7 @@ def stirred(
         longer = minutes(other, middle)
         if longer is not None:
             fact_book.add(key, longer * kitchen.time_factor - done, says, source=SOLVER, of=["heat.done_min"])
-    _advise(calculation, method, done, 100 * lost_g / base.total)
+    _advise_on_stirring(calculation, method, done, 100 * lost_g / base.total)
     # The stirring on at the end of a pan goes on in the heat; what lies between bursts stretches all of it.
     stretch = _clock(1.0, method, middle) if method == "microwave" else 1.0
     on_the_clock = run.times / 60.0 * stretch * kitchen.time_factor
@@ -199,7 +199,7 @@ def _enter_lost(
 ) -> None:
     """What has boiled off by the likely time, and how hot the mass is then."""
     which: tuple[EstimateId, ...] = (loses, "still_air_h")
-    timed(
+    enter_with_range(
         calculation,
         "heat.lost_g",
         say("vapour past the cover by then") if oven else say("vapour from the open top by then"),
@@ -219,7 +219,7 @@ def _clock(heat_min: float, method: Method, is_: Mapping[EstimateId, float]) -> 
     return heat_min + is_["pan_work_min"]
 
 
-def _enter(
+def _enter_stirred(
     calculation: Calculation, mass: _StirredMass, window: tuple[float, float, float], method: Method, across_mm: float
 ) -> None:
     fact_book, level = calculation.fact_book, calculation.sheet.heat.level
@@ -262,7 +262,7 @@ def _enter(
     fact_book.add("heat.latest_min", latest, say("nineteen in twenty are done by then"), source=source, of=of)
 
 
-def _advise(calculation: Calculation, method: Method, done: float, lost_pct: float) -> None:
+def _advise_on_stirring(calculation: Calculation, method: Method, done: float, lost_pct: float) -> None:
     loss = calculation.way.loss(calculation.schools)
     if method == "pan" and lost_pct > loss.high + 2:
         says = say(

@@ -14,7 +14,7 @@ from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics import conduction
-from kemble.core.physics.conduction import Array, DecayModes, following, when
+from kemble.core.physics.conduction import Array, DecayModes, following, time_at_level
 from kemble.core.physics.doneness import COOK_Z_C, HOT_C, cook_value_min, grain_needs_min
 from kemble.core.physics.soaking import most_pct
 from kemble.core.physics.steamer import loss_g_per_min
@@ -24,12 +24,17 @@ from kemble.core.sheet.document import Wrapped
 from kemble.core.stations.calculation import AnswerModel, Calculation
 from kemble.core.stations.heat.core_curve import SOLVER, drawn_curve
 from kemble.core.stations.heat.heat_curve_result import HeatedWith
-from kemble.core.stations.heat.heat_stages import around, as_long_as_said, stages_in, stages_said
+from kemble.core.stations.heat.heat_stages import (
+    heat_stage_results,
+    stages_of_sheet,
+    surroundings_c,
+    window_with_stages,
+)
 from kemble.core.stations.heat.loads import loads
 from kemble.core.stations.heat.steam import STEAM, steam_stages
 from kemble.core.stations.heat.steamer import SteamerDrawing, lifted_lid, steamer
 from kemble.core.stations.shape.pieces import BallDrawing
-from kemble.core.stations.time_windows import timed, windowed
+from kemble.core.stations.time_windows import enter_heat_window, enter_with_range
 
 # Coefficients from the water or the steam to the grain, through leaf, foil and the air between, in W/(m2 K); how far
 # they stray is `leaf_h` in the table of estimates.
@@ -85,7 +90,7 @@ class _WrappedPiece:
         return remains.max(axis=1) * edge**2, flat.surfaces(remains)[1] * edge**2
 
     def curves(self, times: Array, around: float | Array) -> tuple[Array, Array]:
-        """The heart and the outside under the leaf, in °C, in what is `around` it."""
+        """The heart and the outside under the leaf, in °C, in what is `surroundings_c` it."""
         core, outside = self.left(times)
         return following(times, core, around, self.start_c), following(times, outside, around, self.start_c)
 
@@ -103,21 +108,21 @@ def wrapped(
     fact_book, factor = calculation.fact_book, calculation.kitchen.time_factor
     parcel = drawn.form == "parcel"
     thick_mm = drawn.outer_mm if parcel else fact_book.number("shape.thick_mm")
-    likely = _likely(calculation, base, thick_mm, parcel=parcel)
+    likely = _likely_piece(calculation, base, thick_mm, parcel=parcel)
     needs = _needs_at(calculation, parcel, {})
     # The same minutes at a lower boil are worth less.
     slower = 10.0 ** ((100.0 - boil_c) / COOK_Z_C)
     times = np.linspace(0.0, 1.0, 200) * (_SPAN * likely.slow_s + 2.6 * needs * slower * 60.0)
-    stages = stages_said(calculation)
+    stages = stages_of_sheet(calculation)
     hot_c = (
-        around(calculation, stages, times, boil_c, calculation.pot.water_ml)
+        surroundings_c(calculation, stages, times, boil_c, calculation.pot.water_ml)
         if parcel
-        else around(calculation, stages, times, _steam_c(calculation, {}), calculation.steamer.full_ml)
+        else surroundings_c(calculation, stages, times, _steam_c(calculation, {}), calculation.steamer.full_ml)
     )
 
     def until(value: Array, need: float) -> float:
         """Minutes on the physics' clock until so much time at heat has been had."""
-        at = when(times, value, need)
+        at = time_at_level(times, value, need)
         return (float(times[-1]) if at is None else at) / 60.0
 
     def done(piece: _WrappedPiece, need: float, hot: float | Array) -> float:
@@ -143,14 +148,14 @@ def wrapped(
         )
         return done(wrapped_piece, need, hot)
 
-    spread = windowed(calculation, solve, _PARCEL if parcel else _PACKET)
+    spread = enter_heat_window(calculation, solve, _PARCEL if parcel else _PACKET)
     assert spread is not None  # it is told at the end of what is looked at, at the latest
     alone = spread.likely
-    window = as_long_as_said(stages, (spread.first, spread.likely, spread.latest))
-    in_stages = stages_in(calculation, stages, "heat", window[1])
+    window = window_with_stages(stages, (spread.first, spread.likely, spread.latest))
+    in_stages = heat_stage_results(calculation, stages, "heat", window[1])
     minutes = times / 60.0 * factor
-    _enter(calculation, likely, window, thick_mm, needs)
-    hot = when(minutes, core, HOT_C)
+    _enter_wrapped(calculation, likely, window, thick_mm, needs)
+    hot = time_at_level(minutes, core, HOT_C)
     _enter_heart(calculation, hot, float(np.interp(window[1], minutes, core)))
     for key, other, says in (
         ("heat.thicker_min", replace(likely, thick=likely.thick + 0.005), say("half a centimetre thicker")),
@@ -158,7 +163,7 @@ def wrapped(
     ):
         more = done(other, needs, hot_c) * factor - alone
         fact_book.add(key, more, says, source=SOLVER, of=["heat.done_min"])
-    _advise(calculation, parcel, hot, window[1])
+    _advise_on_wrapped(calculation, parcel, hot, window[1])
     _enter_loads(calculation, likely, thick_mm)
     if parcel:
         _enter_pot(calculation, window[2])
@@ -175,7 +180,7 @@ def wrapped(
     return HeatedWith(drawing, curve, in_stages)
 
 
-def _likely(calculation: Calculation, base: Composition, thick_mm: float, *, parcel: bool) -> _WrappedPiece:
+def _likely_piece(calculation: Calculation, base: Composition, thick_mm: float, *, parcel: bool) -> _WrappedPiece:
     """The parcel or packet as it is most likely."""
     material = properties(fractions(base), 70.0)
     return _WrappedPiece(
@@ -215,7 +220,7 @@ def _enter_loads(calculation: Calculation, likely: _WrappedPiece, thick_mm: floa
 def _enter_pot(calculation: Calculation, latest: float) -> None:
     """What boils off under the lid at low heat, and when the parcels begin to look out."""
     fact_book, kitchen = calculation.fact_book, calculation.kitchen
-    lit = [stage.level for stage in stages_said(calculation) if stage.level and stage.level != "off"]
+    lit = [stage.level for stage in stages_of_sheet(calculation) if stage.level and stage.level != "off"]
     level = lit[-1] if lit else "low"
     net_w = kitchen.burner.net_w(level)
     rate = loss_g_per_min(net_w)
@@ -230,7 +235,7 @@ def _enter_pot(calculation: Calculation, latest: float) -> None:
     at = _UNDER * calculation.pot.water_ml / rate
     if at < latest:
         burner: EstimateId = "burner"
-        timed(
+        enter_with_range(
             calculation,
             "heat.top_up_at_min",
             say("{under:.0%} of the water gone: the top parcels look out of it", under=_UNDER),
@@ -272,7 +277,7 @@ def _steam_c(calculation: Calculation, of: Mapping[EstimateId, float]) -> float:
     return steam[-1].dew_c() if steam else calculation.boil_c
 
 
-def _enter(
+def _enter_wrapped(
     calculation: Calculation, likely: _WrappedPiece, window: tuple[float, float, float], thick_mm: float, needs: float
 ) -> None:
     fact_book, parcel = calculation.fact_book, likely.side is None
@@ -302,7 +307,7 @@ def _enter(
     fact_book.add("heat.latest_min", latest, say("nineteen in twenty are done by then"), source=source, of=of)
 
 
-def _advise(calculation: Calculation, parcel: bool, hot: float | None, done: float) -> None:
+def _advise_on_wrapped(calculation: Calculation, parcel: bool, hot: float | None, done: float) -> None:
     if hot is not None and done > hot + 10:
         says = say(
             "Hot to the heart at {hot:.0f} minutes, but not yet soft: grain wants time at heat as well.", hot=hot

@@ -14,7 +14,7 @@ from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.physics.soaking import half_min, legume_uptake_pct, most_pct, uptake_pct
 from kemble.core.sentences import say
 from kemble.core.stations.calculation import AnswerModel, Calculation
-from kemble.core.stations.time_windows import scaled, timed
+from kemble.core.stations.time_windows import enter_with_range, scaled_by_estimates
 
 PELEG = "Peleg's equation; its constants a kitchen estimate"
 RINSE_MIN = 1.5  # a rinse is that long under water
@@ -88,11 +88,11 @@ def soaked_beans_g(calculation: Calculation) -> float:
         return 0.0
     celsius = calculation.sheet.grain.soak_c
     takes: EstimateId = "uptake"
-    return timed(
+    return enter_with_range(
         calculation,
         "grain.bean_uptake_g",
         say("what the beans took up in their soak, drained"),
-        scaled(
+        scaled_by_estimates(
             sum(contribution.grams * legume_uptake_pct(minutes, celsius) / 100 for contribution, minutes in soaks),
             takes,
         ),
@@ -108,7 +108,7 @@ def soaked_beans_g(calculation: Calculation) -> float:
     )
 
 
-def grain(calculation: Calculation) -> SoakedGrain | None:
+def soak_grain(calculation: Calculation) -> SoakedGrain | None:
     """Facts of rinsing, soaking and draining. None for a way that begins from flour."""
     if calculation.way.base != "grain":
         return None
@@ -125,17 +125,17 @@ def grain(calculation: Calculation) -> SoakedGrain | None:
     )
     clings: EstimateId = "cling_pct"
     each_pct = dry / 100 * math.exp(-asked.drain_min / CLING_MIN) if wet else 0.0
-    cling = timed(
+    cling = enter_with_range(
         calculation,
         "grain.cling_g",
         say("a film between the grains, gone in an hour on the sieve"),
-        scaled(each_pct, clings),
+        scaled_by_estimates(each_pct, clings),
         (clings,),
         source=KITCHEN_ESTIMATE,
         of=["grain.dry_g", "grain.drain_min"],
     )
     likely = calculation.likely(takes)
-    timed(
+    enter_with_range(
         calculation,
         "grain.soaked_g",
         say("what the scale should show when it has drained: less, and it wants longer in the water"),
@@ -144,7 +144,7 @@ def grain(calculation: Calculation) -> SoakedGrain | None:
         source=CONSERVATION,
         of=["grain.dry_g", "grain.uptake_g", "grain.cling_g"],
     )
-    _advise(calculation, cook, taken)
+    _advise_on_soak(calculation, cook, taken)
     held = uptake + cling
     if cook in _POURED:
         _pour(calculation, held)
@@ -189,11 +189,11 @@ def _enter_taken(calculation: Calculation, dry: float, *, wet: bool) -> float:
     fact_book.add("grain.soak_end_pct", most_pct(asked.soak_c), say("after days"), source=PELEG, of=[warm])
     takes: EstimateId = "uptake"
     rinses = calculation.from_sheet("grain.rinses", say("rinses, a minute and a half each"), asked.rinses)
-    taken = timed(
+    taken = enter_with_range(
         calculation,
         "grain.uptake_pct",
         say("water gained in the soak and the rinses"),
-        scaled(uptake_pct(asked.soak_min + RINSE_MIN * asked.rinses, asked.soak_c), takes),
+        scaled_by_estimates(uptake_pct(asked.soak_min + RINSE_MIN * asked.rinses, asked.soak_c), takes),
         (takes,),
         source=PELEG,
         of=["grain.soak_min", "grain.soak_end_pct", warm, rinses],
@@ -260,7 +260,7 @@ def _pour(calculation: Calculation, held: float) -> None:
         calculation.advise("mix", "look", says, 0)
 
 
-def cooked(calculation: Calculation, soaked: SoakedGrain, batch_g: float) -> tuple[float, float, float]:
+def enter_cooked_grain(calculation: Calculation, soaked: SoakedGrain, batch_g: float) -> tuple[float, float, float]:
     """Cooked grain in grams: likely, low, high; the fact entered. `batch_g` is all that is in the pot."""
     fact_book = calculation.fact_book
     if soaked.cook == "parcel":
@@ -297,11 +297,11 @@ def cooked(calculation: Calculation, soaked: SoakedGrain, batch_g: float) -> tup
         high=high,
     )
     if soaked.cook in ("lid", "cooker"):
-        _left(calculation, soaked, batch_g)
+        _enter_water_left(calculation, soaked, batch_g)
     return likely, low, high
 
 
-def _left(calculation: Calculation, soaked: SoakedGrain, batch_g: float) -> None:
+def _enter_water_left(calculation: Calculation, soaked: SoakedGrain, batch_g: float) -> None:
     """Whether all the water gets taken up: what is in the pot, less what leaves it, less what soft grain can hold."""
     fact_book, water = calculation.fact_book, calculation.fact_book.number("grain.total_water_g")
     gone = batch_g * LOSS[soaked.cook].middle / 100
@@ -363,7 +363,7 @@ def grain_worked(calculation: Calculation, soaked: SoakedGrain) -> GrainResult:
     )
 
 
-def _advise(calculation: Calculation, cook: GrainCook, taken: float) -> None:
+def _advise_on_soak(calculation: Calculation, cook: GrainCook, taken: float) -> None:
     asked = calculation.sheet.grain
     if cook in ("steam", "ground") and taken < UNSOAKED_PCT:
         says = say(

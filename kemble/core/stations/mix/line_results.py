@@ -42,9 +42,11 @@ class LineResult(AnswerModel):
     question: Words = ""
 
 
-def worked_line(calculation: Calculation, line: WeighedLine, base_g: float) -> LineResult:
+def line_result(calculation: Calculation, line: WeighedLine, base_g: float) -> LineResult:
     item = line.item
-    near = _counted(line) or household(round(line.grams, 3), g_per_ml=line.g_per_ml, spoons=calculation.shelf.spoons)
+    near = _count_in_halves(line) or household(
+        round(line.grams, 3), g_per_ml=line.g_per_ml, spoons=calculation.shelf.spoons
+    )
     carried = [
         unchecked_model(LineDestination, to=share.to, at=share.at, grams=share.grams)
         for share in line.shares
@@ -74,7 +76,7 @@ def worked_line(calculation: Calculation, line: WeighedLine, base_g: float) -> L
     )
 
 
-def _counted(line: WeighedLine) -> HouseholdMeasure | None:
+def _count_in_halves(line: WeighedLine) -> HouseholdMeasure | None:
     """Eggs are counted, in halves, where that comes near: "2 eggs" and not a third of a cup."""
     each = line.item.g_per_piece
     if line.item.group != "egg" or not each:

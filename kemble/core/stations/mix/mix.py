@@ -15,16 +15,16 @@ from kemble.core.physics.doneness import gel_temperature_c
 from kemble.core.physics.thermal import fractions, properties
 from kemble.core.sentences import Words, say
 from kemble.core.sheet.bowl import Contribution, counts_raw
-from kemble.core.sheet.part_yields import to_weight
+from kemble.core.sheet.part_yields import at_weight
 from kemble.core.stations.calculation import AnswerModel, Calculation
 from kemble.core.stations.finished_cake import sweetness_pct
 from kemble.core.stations.mix import grain as grains
 from kemble.core.stations.mix import part_yields as made_parts
 from kemble.core.stations.mix.grain import GrainResult, SoakedGrain, soaked_beans_g
-from kemble.core.stations.mix.line_results import LineResult, question, worked_line
+from kemble.core.stations.mix.line_results import LineResult, line_result, question
 from kemble.core.stations.mix.part_yields import FinishedPart, PartResult
 from kemble.core.stations.mix.scald import scald
-from kemble.core.stations.time_windows import timed
+from kemble.core.stations.time_windows import enter_with_range
 
 CHOI_OKOS = "Choi-Okos densities of the components"
 _WHOLE = ("fruit", "nut", "savoury", "grain")
@@ -88,7 +88,7 @@ def is_whole(contribution: Contribution, base: str) -> bool:
     return (line.state or next(iter(item.density))) == "whole"
 
 
-def _counted(
+def _counted_ingredients(
     calculation: Calculation, soaked: SoakedGrain | None, made: dict[PartRole, FinishedPart]
 ) -> list[_CountedIngredient]:
     """Every line of the counted parts, as much of it as this sheet has, and the water of the soak."""
@@ -184,10 +184,10 @@ def _ratio_range(
 def mix(calculation: Calculation) -> MixResult:
     """Ratios, batch, yields, volume and gel temperature."""
     way, bowl = calculation.way, calculation.bowl
-    soaked = grains.grain(calculation)
-    made = made_parts.parts(calculation)
+    soaked = grains.soak_grain(calculation)
+    made = made_parts.yield_parts(calculation)
     base_g = _enter_base(calculation)
-    counted = _counted(calculation, soaked, made)
+    counted = _counted_ingredients(calculation, soaked, made)
     ratios = _ratios(calculation, counted, base_g)
     for group, key in (("egg", "mix.egg_pct"), ("legume", "mix.legume_pct")):
         grams = bowl.base.of_group(group)
@@ -204,17 +204,19 @@ def mix(calculation: Calculation) -> MixResult:
     beside = (soaked.beside if soaked else 0.0) + soaked_beans_g(calculation)
     if beside:
         heated = heated.with_water(heated.water + beside)
-    cooked = _cooked(calculation, soaked, made, heated.scaled(stays), late)
+    cooked = _enter_cooked(calculation, soaked, made, heated.scaled(stays), late)
     shaped = cooked if way.portions == "cooked" else whole
     _volume(calculation, shaped)
     _enter_gel(calculation, whole, heated, in_heat)
     scald(calculation, base_g)
     drawing = _drawing(calculation, whole, ratios)
-    _advise(calculation, ratios["hydration"], sweetness_pct(calculation, ratios["sugar"], base_g), ratios["fat"])
-    lines = tuple(worked_line(calculation, line, base_g) for line in bowl.lines)
+    _advise_on_ratios(
+        calculation, ratios["hydration"], sweetness_pct(calculation, ratios["sugar"], base_g), ratios["fat"]
+    )
+    lines = tuple(line_result(calculation, line, base_g) for line in bowl.lines)
     parts = (
-        made_parts.base_worked(calculation, heated.total, _range(calculation)),
-        *made_parts.parts_worked(calculation, made),
+        made_parts.base_result(calculation, heated.total, _cooked_range(calculation)),
+        *made_parts.part_results(calculation, made),
     )
     worked_grain = grains.grain_worked(calculation, soaked) if soaked else None
     _enter_filling(calculation, made, base_g)
@@ -289,7 +291,7 @@ def _enter_gel(
     free_g = max(0.0, heated.water - bound)
     gel = gel_temperature_c(heated.sugar / free_g if free_g else 2.0, free_g / heated.starch if heated.starch else 9.0)
     gels: EstimateId = "gel_c"
-    timed(
+    enter_with_range(
         calculation,
         "mix.gel_temperature_c",
         say("{degrees} in plain water, raised by sugar and by want of water", degrees=calculation.degrees(65)),
@@ -374,7 +376,7 @@ def _enter_on_scale(calculation: Calculation, likely: float, low: float, high: f
         )
 
 
-def _cooked(
+def _enter_cooked(
     calculation: Calculation,
     soaked: SoakedGrain | None,
     made: dict[PartRole, FinishedPart],
@@ -385,7 +387,7 @@ def _cooked(
     fact_book, way = calculation.fact_book, calculation.way
     of: Origins
     if soaked:
-        likely, low, high = grains.cooked(calculation, soaked, heated.total)
+        likely, low, high = grains.enter_cooked_grain(calculation, soaked, heated.total)
         says, of = say("the cooked grain"), ["grain.cooked_g"]
     else:
         loss = way.loss(calculation.schools)
@@ -432,10 +434,10 @@ def _cooked(
         high=high,
     )
     _enter_on_scale(calculation, likely, low, high)
-    return Composition.summed(whole) if shown is None else to_weight(Composition.summed(whole), shown)
+    return Composition.summed(whole) if shown is None else at_weight(Composition.summed(whole), shown)
 
 
-def _range(calculation: Calculation) -> tuple[float, float, float]:
+def _cooked_range(calculation: Calculation) -> tuple[float, float, float]:
     """The cooked batch: likely, low, high."""
     fact = calculation.fact_book.facts["mix.cooked_g"]
     likely = calculation.fact_book.number("mix.cooked_g")
@@ -472,7 +474,7 @@ def inside(point: tuple[float, float], polygon: tuple[tuple[float, float], ...])
     return crossings
 
 
-def _index(value: float) -> float:
+def _softness_index(value: float) -> float:
     return max(-2.0, min(2.0, value))
 
 
@@ -481,7 +483,7 @@ def _softness(calculation: Calculation, hydration: float, sugar: float) -> float
     way = calculation.way
     water = (hydration - way.midway[0]) / ((way.hydration.high - way.hydration.low) / 2)
     sweet = (sugar - way.midway[1]) / ((way.sugar.high - way.sugar.low) / 2)
-    soft = _index(1.2 * water + 0.5 * sweet)
+    soft = _softness_index(1.2 * water + 0.5 * sweet)
     return calculation.fact_book.add(
         "mix.softness",
         soft,
@@ -503,7 +505,7 @@ def _tenderness(calculation: Calculation, sugar: float, fat: float) -> float:
     way = calculation.way
     rich = (fat - way.fat.middle) / max(1.0, (way.fat.high - way.fat.low) / 2)
     sweet = (sugar - way.sugar.middle) / max(1.0, (way.sugar.high - way.sugar.low) / 2)
-    tender = _index(0.8 * rich + 0.6 * sweet)
+    tender = _softness_index(0.8 * rich + 0.6 * sweet)
     return calculation.fact_book.add(
         "mix.tenderness",
         tender,
@@ -531,7 +533,7 @@ _BITES = (
 )
 
 
-def _advise(calculation: Calculation, hydration: float, sugar: float, fat: float) -> None:
+def _advise_on_ratios(calculation: Calculation, hydration: float, sugar: float, fat: float) -> None:
     way = calculation.way
     kernels = {
         contribution.item.id

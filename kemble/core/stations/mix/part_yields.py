@@ -92,12 +92,12 @@ class FinishedPart:
         return self.composition.scaled(self.have / self.grams) if self.grams else self.composition
 
 
-def parts(calculation: Calculation) -> dict[PartRole, FinishedPart]:
+def yield_parts(calculation: Calculation) -> dict[PartRole, FinishedPart]:
     """Yield and finishing weight of every part beside the base, in the sheet's order."""
-    return {role: _part(calculation, bowl) for role, bowl in calculation.bowl.parts.items() if role != "base"}
+    return {role: _yield_part(calculation, bowl) for role, bowl in calculation.bowl.parts.items() if role != "base"}
 
 
-def _part(calculation: Calculation, bowl: PartBowl) -> FinishedPart:
+def _yield_part(calculation: Calculation, bowl: PartBowl) -> FinishedPart:
     fact_book, part, role = calculation.fact_book, bowl.part, bowl.role
     finish = bowl.family.finish if bowl.family else PartFinish()
     off = [
@@ -139,7 +139,7 @@ def _part(calculation: Calculation, bowl: PartBowl) -> FinishedPart:
         fact_book.add(f"part.{role}.kept_g", main.kept, part.kept_for or say("kept back"), source=CONSERVATION, of=of)
     if main.taken:
         takers = ", ".join(
-            dict.fromkeys(_name(calculation, taken.taker) for taken in _takes_of(calculation, bowl, main))
+            dict.fromkeys(_part_name(calculation, taken.taker) for taken in _takes_of(calculation, bowl, main))
         )
         fact_book.add(
             f"part.{role}.taken_g", main.taken, say("into {takers}", takers=takers), source=CONSERVATION, of=of
@@ -148,7 +148,7 @@ def _part(calculation: Calculation, bowl: PartBowl) -> FinishedPart:
         fact_book.add(f"part.{role}.have_g", main.rest, say("what is left for this sheet"), source=CONSERVATION, of=of)
     if others:
         _enter_others(calculation, bowl, others)
-    _short(calculation, bowl)
+    _report_shortage(calculation, bowl)
     pan = next((pan for pan in calculation.kitchen.pans if pan.name == part.pan), None)
     if pan:
         fact_book.add(
@@ -163,7 +163,7 @@ def _part(calculation: Calculation, bowl: PartBowl) -> FinishedPart:
     return FinishedPart(role, part.name or role, made.grams, made.low, made.high, main.rest, made.composition)
 
 
-def _name(calculation: Calculation, role: PartRole) -> str:
+def _part_name(calculation: Calculation, role: PartRole) -> str:
     part = calculation.bowl.parts[role].part
     return part.name or role
 
@@ -189,7 +189,7 @@ def _enter_others(calculation: Calculation, bowl: PartBowl, others: list[PartOut
     )
 
 
-def _short(calculation: Calculation, bowl: PartBowl) -> None:
+def _report_shortage(calculation: Calculation, bowl: PartBowl) -> None:
     """More is taken of it than is made: by how much, who goes without, and what helps."""
     lacking = 0.0
     for had in bowl.outputs:
@@ -201,7 +201,7 @@ def _short(calculation: Calculation, bowl: PartBowl) -> None:
         takers = " and ".join(
             say(
                 "the {name} by {short_g}",
-                name=_name(calculation, taken.taker),
+                name=_part_name(calculation, taken.taker),
                 short_g=calculation.weight(taken.short_g),
             )
             for taken in short
@@ -325,7 +325,7 @@ def _enter_made(calculation: Calculation, bowl: PartBowl, finish: PartFinish, ra
         )
 
 
-def parts_worked(calculation: Calculation, made: dict[PartRole, FinishedPart]) -> tuple[PartResult, ...]:
+def part_results(calculation: Calculation, made: dict[PartRole, FinishedPart]) -> tuple[PartResult, ...]:
     """Each part for the screen."""
     part_result = []
     for role, finished in made.items():
@@ -362,14 +362,14 @@ def parts_worked(calculation: Calculation, made: dict[PartRole, FinishedPart]) -
 
 
 def _output_worked(calculation: Calculation, had: PartOutput) -> OutputResult:
-    names = {role: _name(calculation, role) for role in calculation.bowl.parts}
+    names = {role: _part_name(calculation, role) for role in calculation.bowl.parts}
     part, place = calculation.bowl.parts[had.role].part, had.place
     goes = [
         _flowing(
             taken.taker,
             names[taken.taker],
             taken.grams,
-            joins=_joins(calculation, taken),
+            joins=_joining_words(calculation, taken),
             take=taken.index,
             short_g=taken.short_g,
         )
@@ -400,12 +400,12 @@ def _flowing(to: str, name: str, grams: float, **more: Any) -> OutputFlow:
     return unchecked_model(OutputFlow, to=to, name=name, grams=grams, **more)
 
 
-def _joins(calculation: Calculation, taken: TakenOutput) -> str:
+def _joining_words(calculation: Calculation, taken: TakenOutput) -> str:
     part = calculation.bowl.parts[taken.taker].part
     return part.takes[taken.index].joins if taken.index >= 0 else calculation.bowl.parts[taken.source].main.place.joins
 
 
-def base_worked(calculation: Calculation, raw: float, cooked: tuple[float, float, float]) -> PartResult:
+def base_result(calculation: Calculation, raw: float, cooked: tuple[float, float, float]) -> PartResult:
     """The base as a part of its own: with a weight to stop at where it is cooked down in a pan."""
     part, way, fact_book = calculation.bowl.base.part, calculation.way, calculation.fact_book
     likely, low, high = cooked

@@ -7,7 +7,7 @@ from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.physics.thermal import WATER_J_PER_ML_K
 from kemble.core.sentences import say
 from kemble.core.stations.calculation import Calculation
-from kemble.core.stations.time_windows import scaled, timed
+from kemble.core.stations.time_windows import enter_with_range, scaled_by_estimates
 
 _FLOUR_J_PER_G_K = 1.6
 # Of the flour, in per cent of its weight: water that a dough takes more, by the share scalded: about 4 at a third, 9 at
@@ -37,7 +37,7 @@ def scald(calculation: Calculation, flour_g: float) -> None:
     room, boils = calculation.kitchen.room_c, calculation.boil_c
     hot_j, rest_j = hot * WATER_J_PER_ML_K, (water - hot) * WATER_J_PER_ML_K + flour_g * _FLOUR_J_PER_G_K
     cools: EstimateId = "poured_c"
-    timed(
+    enter_with_range(
         calculation,
         "mix.scald_c",
         say("boiling water, cool water and flour at the room's warmth, put together"),
@@ -48,7 +48,7 @@ def scald(calculation: Calculation, flour_g: float) -> None:
     )
     cooks: EstimateId = "scald_cooks"
     each = 100.0 * hot / flour_g if flour_g else 0.0
-    timed(
+    enter_with_range(
         calculation,
         "mix.scald_cooked_pct",
         say("boiling water cooks nine tenths of its weight of flour: that part stretches, and makes a tenderer skin"),
@@ -58,11 +58,11 @@ def scald(calculation: Calculation, flour_g: float) -> None:
         of=["mix.scald_g", "mix.base_g"],
     )
     takes: EstimateId = "scald_takes"
-    timed(
+    enter_with_range(
         calculation,
         "mix.scald_takes_g",
         say("to be as firm as a dough mixed cool: what is cooked holds more"),
-        scaled(flour_g * share * (_TAKES[0] + _TAKES[1] * share) / 100.0, takes),
+        scaled_by_estimates(flour_g * share * (_TAKES[0] + _TAKES[1] * share) / 100.0, takes),
         (takes,),
         source=KITCHEN_ESTIMATE,
         of=["mix.scald_g", "mix.base_g"],

@@ -76,11 +76,11 @@ def hands_of(sheet: Sheet, worked: WorkResult) -> HandsDrawing:
         rule = _MOVES.get(stage_of(step.id)[0])
         frames = rule(sheet, worked) if rule else []
         if frames:
-            hand_frame_drawings_by_name[step.id] = [_drawn(frame) for frame in frames]
+            hand_frame_drawings_by_name[step.id] = [_frame_drawing(frame) for frame in frames]
     return unchecked_model(HandsDrawing, steps=hand_frame_drawings_by_name)
 
 
-def _drawn(frame: hand_moves.HandFrame) -> HandFrameDrawing:
+def _frame_drawing(frame: hand_moves.HandFrame) -> HandFrameDrawing:
     return unchecked_model(
         HandFrameDrawing,
         says=frame.says,
@@ -100,7 +100,7 @@ def _drawn(frame: hand_moves.HandFrame) -> HandFrameDrawing:
     )
 
 
-def _number(facts: Mapping[str, Fact], key: str) -> float:
+def _fact_number(facts: Mapping[str, Fact], key: str) -> float:
     fact = facts.get(f"shape.{key}")
     return fact.value if fact is not None and isinstance(fact.value, float) else 0.0
 
@@ -109,15 +109,15 @@ def _cone(sheet: Sheet, worked: WorkResult) -> Sequence[hand_moves.HandFrame]:
     """A parcel of the measured leaf; where nobody has measured one, of the smallest that would hold the parcel."""
     leaf, facts, way = sheet.wrap.leaf_mm, worked.facts, WAYS[sheet.way]
     leaves = round(sheet.wrap.leaves or way.leaves_each or 0)
-    edge = _number(facts, "edge_mm")
+    edge = _fact_number(facts, "edge_mm")
     if way.form != "parcel" or not leaves:
         return []
     if leaf is None or edge <= 0:
-        ml = _number(facts, "piece_g") / _RAW_G_PER_ML / _ROOM
+        ml = _fact_number(facts, "piece_g") / _RAW_G_PER_ML / _ROOM
         edge = (ml * 1000.0 * 6 * math.sqrt(2)) ** (1 / 3)
         leaf = (EDGES_LONG * edge, edge / EDGE_OF_WIDTH / (1 + BARE * (leaves - 1)))
-    filling = _number(facts, "filling_g") / _RAW_G_PER_ML
-    grain = _number(facts, "base_g") / _RAW_G_PER_ML
+    filling = _fact_number(facts, "filling_g") / _RAW_G_PER_ML
+    grain = _fact_number(facts, "base_g") / _RAW_G_PER_ML
     fills: list[tuple[hand_moves.Kind, float]] = [("grain", grain / 2), ("filling", filling), ("grain", grain / 2)]
     if filling <= 0:
         fills = [("grain", grain)]
@@ -127,25 +127,25 @@ def _cone(sheet: Sheet, worked: WorkResult) -> Sequence[hand_moves.HandFrame]:
 def _wrap(sheet: Sheet, worked: WorkResult) -> Sequence[hand_moves.HandFrame]:
     """A flat packet in foil, or a skin drawn over a ball."""
     facts = worked.facts
-    side, thick = _number(facts, "side_mm"), _number(facts, "thick_mm")
-    if side and thick and _number(facts, "foil_mm"):
-        return hand_moves.packet(side, thick, _number(facts, "foil_mm"), _number(facts, "foil_across_mm"))
-    return _over(sheet, worked)
+    side, thick = _fact_number(facts, "side_mm"), _fact_number(facts, "thick_mm")
+    if side and thick and _fact_number(facts, "foil_mm"):
+        return hand_moves.packet(side, thick, _fact_number(facts, "foil_mm"), _fact_number(facts, "foil_across_mm"))
+    return _draw_skin_over(sheet, worked)
 
 
-def _over(sheet: Sheet, worked: WorkResult) -> Sequence[hand_moves.HandFrame]:
-    drawing, disc = worked.drawings.shape, _number(worked.facts, "disc_mm")
+def _draw_skin_over(sheet: Sheet, worked: WorkResult) -> Sequence[hand_moves.HandFrame]:
+    drawing, disc = worked.drawings.shape, _fact_number(worked.facts, "disc_mm")
     if not isinstance(drawing, BallDrawing) or not disc or drawing.core_mm <= 0:
         return []
     what, within = drawing.dough_name, drawing.filling_word
     if drawing.outside:
         what, within = within, what
-    return hand_moves.over(disc, drawing.core_mm, drawing.outer_mm, say("the {part}", part=what), within)
+    return hand_moves.draw_skin_over(disc, drawing.core_mm, drawing.outer_mm, say("the {part}", part=what), within)
 
 
 def _rope(sheet: Sheet, worked: WorkResult) -> Sequence[hand_moves.HandFrame]:
-    across, every = _number(worked.facts, "rope_mm"), _number(worked.facts, "rope_cut_mm")
-    pieces = round(_number(worked.facts, "pieces"))
+    across, every = _fact_number(worked.facts, "rope_mm"), _fact_number(worked.facts, "rope_cut_mm")
+    pieces = round(_fact_number(worked.facts, "pieces"))
     return hand_moves.rope(across, every, pieces) if across and every and pieces else []
 
 
@@ -162,8 +162,8 @@ def _turn_out(sheet: Sheet, worked: WorkResult) -> Sequence[hand_moves.HandFrame
 _MOVES: Mapping[str, Callable[[Sheet, WorkResult], Sequence[hand_moves.HandFrame]]] = {
     "fold": _cone,
     "wrap": _wrap,
-    "close": _over,
-    "cut-rounds": _over,
+    "close": _draw_skin_over,
+    "cut-rounds": _draw_skin_over,
     "divide": _rope,
     "portion": _rope,
     "snip": _rope,

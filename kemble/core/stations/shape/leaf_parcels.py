@@ -11,7 +11,7 @@ from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.sentences import say
 from kemble.core.stations.calculation import Calculation
 from kemble.core.stations.shape.portions import PortionFix, Portions
-from kemble.core.stations.time_windows import scaled, timed
+from kemble.core.stations.time_windows import enter_with_range, scaled_by_estimates
 
 _FOLDS = f"{GEOMETRY}; the fold a {KITCHEN_ESTIMATE}"
 _SLACK = 0.03  # of its size a parcel may be over without a word
@@ -33,17 +33,17 @@ def leaf_parcel(calculation: Calculation, portions: Portions) -> list[PortionFix
         calculation.from_sheet("wrap.leaves", say("leaves to a parcel"), number),
     ]
     edge: EstimateId = "edge"
-    timed(
+    enter_with_range(
         calculation,
         "shape.edge_mm",
         say("the width of its leaves side by side, a brim left for the lid; less where they are too short to go round"),
-        scaled(parcel.edge_mm, edge),
+        scaled_by_estimates(parcel.edge_mm, edge),
         (edge,),
         source=_FOLDS,
         of=measured,
     )
     fills: tuple[EstimateId, ...] = ("edge", "swell_share", "packed_g_ml")
-    holds = timed(
+    holds = enter_with_range(
         calculation,
         "shape.leaf_holds_g",
         say("a parcel of four such edges, an eighth left for the grain to swell"),

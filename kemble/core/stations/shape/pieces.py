@@ -73,7 +73,7 @@ class BallDrawing(AnswerModel):
         return not self.cannot
 
 
-def pieces(calculation: Calculation, mixed: MixResult) -> tuple[BallDrawing | None, Composition | None]:
+def shape_pieces(calculation: Calculation, mixed: MixResult) -> tuple[BallDrawing | None, Composition | None]:
     """Weights and sizes of the pieces: the drawing and what is within. With a problem noted, the piece that cannot be,
     or None where nothing of it is known."""
     way = calculation.way
@@ -100,7 +100,7 @@ def pieces(calculation: Calculation, mixed: MixResult) -> tuple[BallDrawing | No
         )
         cannot = "layer"
     if cannot:
-        return _drawn(calculation, portions, ball, stuff, filling, heart, cannot=cannot), None
+        return _piece_drawing(calculation, portions, ball, stuff, filling, heart, cannot=cannot), None
     _enter_weights(calculation, portions, heart)
     _enter_parts(calculation, mixed.made, portions)
     _enter_sizes(calculation, portions, ball, heart)
@@ -110,10 +110,10 @@ def pieces(calculation: Calculation, mixed: MixResult) -> tuple[BallDrawing | No
         if rolled is None:
             return None, None
     least = _enter_least(calculation)
-    _advise(calculation, portions, ball, heart, least)
+    _advise_on_pieces(calculation, portions, ball, heart, least)
     _enter_trim(calculation, portions)
     _enter_hands(calculation)
-    drawing = _drawn(
+    drawing = _piece_drawing(
         calculation,
         portions,
         ball,
@@ -135,7 +135,7 @@ def _remedies(calculation: Calculation, portions: Portions) -> tuple[PortionFix,
     return tuple(_as_finished(calculation, fix) for fix in fixes)
 
 
-def _drawn(
+def _piece_drawing(
     calculation: Calculation,
     portions: Portions,
     ball: Ball,
@@ -255,7 +255,7 @@ def _least_skin(calculation: Calculation) -> float:
     return float(np.interp(said / 100.0, shares, leasts))
 
 
-def _said(calculation: Calculation) -> Origins:
+def _measure_origins(calculation: Calculation) -> Origins:
     """The measures of a piece that the sheet says, as origins."""
     return [
         calculation.from_sheet(f"pieces.{name}", _LABELS[name][0], round(value, 2), _LABELS[name][1])
@@ -288,7 +288,7 @@ def _enter_weights(calculation: Calculation, portions: Portions, heart: WholeCen
     dough, filling = way.word("dough"), way.word("filling")
     enough: Origins = ["shape.base_enough_for"]
     weights: Origins = ["shape.base_g"]
-    said = _said(calculation)
+    said = _measure_origins(calculation)
     words = (
         say("from two measures of the piece")
         if len(said) == 2 and not asked.dough_g
@@ -542,7 +542,9 @@ def _enter_sizes(calculation: Calculation, portions: Portions, ball: Ball, heart
         rope(calculation, dough_ml, sphere_mm(dough_ml) if way.portions == "cooked" else ball.diameter_mm)
 
 
-def _advise(calculation: Calculation, portions: Portions, ball: Ball, heart: WholeCentre | None, least: float) -> None:
+def _advise_on_pieces(
+    calculation: Calculation, portions: Portions, ball: Ball, heart: WholeCentre | None, least: float
+) -> None:
     way = calculation.way
     skin_mm = ball.skin_mm
     if portions.filling_g and skin_mm < least:

@@ -12,7 +12,7 @@ from kemble.core.geometry.rolled_dough import CutterShape, Rolling, cutter_mm2, 
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.sentences import say
 from kemble.core.stations.calculation import AnswerModel, Calculation
-from kemble.core.stations.time_windows import timed
+from kemble.core.stations.time_windows import enter_with_range
 
 _THINNEST_MM = 1.5  # dough rolled thinner than that tears on the board: then it is spoken of
 _CUTTER_OFF = 0.15  # a cutter so much smaller or larger than the disc wanted is told
@@ -39,7 +39,7 @@ class RolledDrawing(AnswerModel):
 def disc(calculation: Calculation, outer_ml: float, skin_mm: float) -> None:
     """The disc to flatten the outer layer to, belly in the middle."""
     pressed: EstimateId = "disc"
-    timed(
+    enter_with_range(
         calculation,
         "shape.disc_mm",
         say("a disc of the outer layer's volume, a little thinner than it will be"),

@@ -203,7 +203,7 @@ def portioned(
     way = calculation.way
     dough_total = calculation.fact_book.number("mix.cooked_g" if way.portions == "cooked" else "mix.batch_g")
     filling_total = filling.have if filling else 0.0
-    plain = Portions(dough_total, _usual_dough(calculation, dough_total), filling_total, 0.0, None)
+    plain = Portions(dough_total, _usual_dough_g(calculation, dough_total), filling_total, 0.0, None)
     for name, grams in calculation.sheet.pieces.measures.items():
         if name.endswith("_g") and grams < _LEAST_SAID_G:
             calculation.problem(
@@ -213,9 +213,9 @@ def portioned(
             )
             return plain, "size"
     if filling or heart:
-        shared = _filled(calculation, dough_total, filling_total, heart, stuff)
+        shared = _filled_portion(calculation, dough_total, filling_total, heart, stuff)
     else:
-        shared = _plain(calculation, dough_total, stuff)
+        shared = _plain_portion(calculation, dough_total, stuff)
     if shared is None:
         return plain, "size"
     dough_g, filling_g = shared
@@ -238,7 +238,7 @@ def portioned(
     return portions, _cannot(calculation, portions)
 
 
-def _plain(calculation: Calculation, dough_total: float, stuff: PieceDensities) -> tuple[float, float] | None:
+def _plain_portion(calculation: Calculation, dough_total: float, stuff: PieceDensities) -> tuple[float, float] | None:
     """Dough alone: its weight, the piece's, or the piece's diameter, else shared by the count or as usual."""
     asked = calculation.sheet.pieces
     said = asked.measures
@@ -254,10 +254,10 @@ def _plain(calculation: Calculation, dough_total: float, stuff: PieceDensities) 
         return None
     if asked.diameter_mm is not None:
         return sphere_ml(asked.diameter_mm) * stuff.outer_g_per_ml, 0.0
-    return _usual_dough(calculation, dough_total, asked.dough_g or asked.piece_g), 0.0
+    return _usual_dough_g(calculation, dough_total, asked.dough_g or asked.piece_g), 0.0
 
 
-def _usual_dough(calculation: Calculation, dough_total: float, said: float | None = None) -> float:
+def _usual_dough_g(calculation: Calculation, dough_total: float, said: float | None = None) -> float:
     asked = calculation.sheet.pieces
     return said or (dough_total / asked.count if asked.count else min(calculation.way.usual_piece_g, dough_total))
 
@@ -274,7 +274,7 @@ _INSIDE: dict[str, Measure] = {
 _OUTSIDE: dict[str, Measure] = {**_INSIDE, "dough_g": "inner_g", "filling_g": "outer_g"}
 
 
-def _filled(
+def _filled_portion(
     calculation: Calculation, dough_total: float, filling_total: float, heart: WholeCentre | None, stuff: PieceDensities
 ) -> tuple[float, float] | None:
     """Dough and filling of a piece, from two of its measures, or one and what there is to share, or that alone."""

@@ -18,7 +18,7 @@ from kemble.core.stations.calculation import AnswerModel, Calculation
 from kemble.core.stations.finished_cake import ends_in_it
 from kemble.core.stations.mix.mix import MixResult
 from kemble.core.stations.shape.leaf_parcels import lining
-from kemble.core.stations.shape.pieces import BallDrawing, pieces
+from kemble.core.stations.shape.pieces import BallDrawing, shape_pieces
 
 HEATED_AT: tuple[str, ...] = ("steam", "bake")
 BRIM_MM = 2.0  # nothing is filled nearer to the brim
@@ -86,7 +86,7 @@ def shape(calculation: Calculation, mixed: MixResult) -> ShapeResult:
     if calculation.follows(calculation.way.sheeted_when):
         return ShapeResult(bag_depth(calculation))
     if calculation.way.form != "tin":
-        return ShapeResult(*pieces(calculation, mixed))
+        return ShapeResult(*shape_pieces(calculation, mixed))
     return ShapeResult(tin_depth(calculation))
 
 

@@ -21,7 +21,7 @@ from kemble.server.exports.archive import open_archive
 from kemble.server.exports.archive_staging import GroupId, stage, take_beside, take_in_place
 from kemble.server.storage.backups import keep
 from kemble.server.storage.encryption import SealedFile, is_sealed, unseal
-from kemble.server.storage.folder import FolderBusy, UnreadableDatabase, held, restore_database
+from kemble.server.storage.folder import FolderBusy, UnreadableDatabase, hold_folder, restore_database
 
 
 class Command(BaseCommand):
@@ -41,7 +41,7 @@ class Command(BaseCommand):
 
     def handle(self, *args: Any, file: Path, beside: str | None, **options: Any) -> None:
         try:
-            with held(settings.DATA):
+            with hold_folder(settings.DATA):
                 if file.suffix == ".zip":
                     self._archive(file, beside)
                 else:
@@ -54,7 +54,7 @@ class Command(BaseCommand):
     def _database(self, file: Path) -> None:
         if not file.is_file():
             raise UnreadableDatabase(f"There is no file at {file}.")
-        with _opened(file) as plain:
+        with _unsealed_file(file) as plain:
             aside = restore_database(plain, settings.DATABASE, timezone.now())
         print(f"{file} is whole, and is your kitchen now.")
         if aside:
@@ -82,7 +82,7 @@ class Command(BaseCommand):
 
 
 @contextmanager
-def _opened(file: Path) -> Iterator[Path]:
+def _unsealed_file(file: Path) -> Iterator[Path]:
     """The file itself, or what was sealed in it for as long as it is needed."""
     if not is_sealed(file):
         yield file

@@ -28,8 +28,14 @@ from kemble.server.exports import archive_jobs
 from kemble.server.exports.archive_staging import discard_left_over
 from kemble.server.models import KitchenRecord
 from kemble.server.occasions import planning_jobs
-from kemble.server.storage.backups import DailyBackups, before_migrating, sound, steps_waiting, what_to_do
-from kemble.server.storage.folder import FolderBusy, UnreadableDatabase, check_schema, held, settle
+from kemble.server.storage.backups import (
+    DailyBackups,
+    advice_for_broken_database,
+    before_migrating,
+    sound,
+    steps_waiting,
+)
+from kemble.server.storage.folder import FolderBusy, UnreadableDatabase, check_schema, checkpoint_database, hold_folder
 from kemble.server.storage.trash import purge
 from kemble.server.web.tls import machine_names, own_certificate
 
@@ -56,7 +62,7 @@ def _leave_seats() -> None:
         asgi.application.end()
 
 
-def _go(*_: object) -> None:
+def _exit_quietly(*_: object) -> None:
     raise SystemExit(0)
 
 
@@ -72,16 +78,16 @@ class Command(BaseCommand):
     def handle(self, *args: Any, host: str, port: int, demo: bool, keep: bool, **options: Any) -> None:
         self._port_is_free(host, port)
         for stop in (signal.SIGTERM, signal.SIGINT):  # what follows the serving is done on a stop from outside, too
-            signal.signal(stop, _go)
+            signal.signal(stop, _exit_quietly)
         try:
-            with held(settings.DATA):
+            with hold_folder(settings.DATA):
                 try:
                     self._serve(host, port, demo, keep)
                 finally:
                     planning_jobs.end()
                     archive_jobs.end()
                     _leave_seats()
-                    settle(settings.DATABASE)
+                    checkpoint_database(settings.DATABASE)
         except FolderBusy as busy:
             raise CommandError(str(busy)) from None
 
@@ -150,7 +156,7 @@ class Command(BaseCommand):
                 if isinstance(error, UnreadableDatabase)
                 else f"{database} could not be brought up to date ({error})."
             )
-            raise CommandError(f"{said} {what_to_do(settings.DATA)}") from None
+            raise CommandError(f"{said} {advice_for_broken_database(settings.DATA)}") from None
 
     @staticmethod
     def _say_where(address: str) -> None:

@@ -7,9 +7,10 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from thorough import examples
 
 from kemble.core.cards.ways import WAYS
-from kemble.core.change.school_comparison import COMPARED, questions, sides
+from kemble.core.change.school_comparison import COMPARED, compare_schools, questions
 from kemble.core.facts.problems import Refused
 from kemble.core.facts.vocabulary import KEYS
 from kemble.core.kitchen.document import Burner, Kitchen, Pan, Steamer
@@ -95,13 +96,13 @@ class TestGrainInSteam:
         assert much["heat.loads"].value == 3
         assert much["heat.all_loads_min"].value == pytest.approx(3 * much["heat.done_min"].value + 6)
 
-    @settings(max_examples=15, deadline=None)
+    @settings(max_examples=examples(15), deadline=None)
     @given(st.floats(300, 2500), st.floats(1.05, 2.0))
     def test_more_grain_takes_longer(self, grams, times):
         item, more = of_grain("pounded", grams).facts, of_grain("pounded", grams * times).facts
         assert more["heat.done_min"].value > item["heat.done_min"].value
 
-    @settings(max_examples=10, deadline=None)
+    @settings(max_examples=examples(10), deadline=None)
     @given(st.floats(0, 2500), st.floats(200, 2000))
     def test_higher_up_takes_longer(self, altitude, more):
         low, high = (told("pounded", Kitchen(altitude_m=m)) for m in (altitude, altitude + more))
@@ -367,7 +368,7 @@ STARTED = [
 
 class TestWhatGrowsWithWhat:
     @pytest.mark.parametrize(("way", "schools"), HIGHER_IS_SLOWER)
-    @settings(max_examples=6, deadline=None)
+    @settings(max_examples=examples(6), deadline=None)
     @given(st.floats(0, 2500), st.floats(150, 1500))
     def test_higher_up_it_takes_longer(self, way, schools, altitude, more):
         low, high = (told(way, Kitchen(altitude_m=m), schools=schools) for m in (altitude, altitude + more))
@@ -380,7 +381,7 @@ class TestWhatGrowsWithWhat:
         assert high[key] < low[key]
 
     @pytest.mark.parametrize(("way", "field", "least", "most"), STARTED)
-    @settings(max_examples=6, deadline=None)
+    @settings(max_examples=examples(6), deadline=None)
     @given(data=st.data())
     def test_a_warmer_start_is_sooner_done(self, way, field, least, most, data):
         cold = data.draw(st.floats(least, most - 3))
@@ -389,7 +390,7 @@ class TestWhatGrowsWithWhat:
         assert other["heat.done_min"] < item["heat.done_min"]
 
     @pytest.mark.parametrize("way", ["set-cake", "batter-bake"])
-    @settings(max_examples=8, deadline=None)
+    @settings(max_examples=examples(8), deadline=None)
     @given(st.floats(170, 300), st.floats(0.75, 0.93))
     def test_deeper_takes_longer(self, way, across, narrower):
         """The same batter in a narrower tin stands deeper."""
@@ -401,7 +402,7 @@ class TestWhatGrowsWithWhat:
         assert deep["heat.done_min"] > wide["heat.done_min"]
 
     @pytest.mark.parametrize("way", sorted(WAYS))
-    @settings(max_examples=4, deadline=None)
+    @settings(max_examples=examples(4), deadline=None)
     @given(st.floats(0.5, 2.0))
     def test_the_kitchens_own_factor_moves_all_of_it(self, way, factor):
         item, other = told(way), told(way, Kitchen(altitude_m=0, room_c=20, time_factor=factor))
@@ -517,7 +518,7 @@ class TestSides:
     def test_each_side_is_the_sheet_worked_that_way(self, way):
         sheet = default_sheet(way)
         for question in questions(WAYS[way]):
-            schools_compared = sides(sheet, SEA, question.id)
+            schools_compared = compare_schools(sheet, SEA, question.id)
             assert len(schools_compared.sides) >= 2
             assert sum(side.followed for side in schools_compared.sides) == 1
             assert all(
@@ -536,7 +537,7 @@ class TestSides:
 
     def test_float_and_on(self):
         """At the float the frozen heart is cold; simmered on, it is hot. Both are shown."""
-        schools_compared = sides(default_sheet("boiled-balls"), SEA, "done")
+        schools_compared = compare_schools(default_sheet("boiled-balls"), SEA, "done")
         row = schools_compared.rows.index("heart when done")
         by = {side.id: side for side in schools_compared.sides}
         assert float(by["float"].shown[row]) < 10
@@ -544,7 +545,7 @@ class TestSides:
         assert "Simmer on" in " ".join(by["float"].says)
 
     def test_soaked_and_not_with_the_water_cut_to_match(self):
-        schools_compared = sides(default_sheet("crushed-balls"), SEA, "soak")
+        schools_compared = compare_schools(default_sheet("crushed-balls"), SEA, "soak")
         pour = schools_compared.rows.index("liquid to pour on")
         poured = [float(side.shown[pour]) for side in schools_compared.sides]
         assert poured == sorted(poured, reverse=True)
@@ -556,14 +557,14 @@ class TestSides:
 
     def test_a_side_that_cannot_be_worked_says_why(self):
         small = {"tin": {"diameter_mm": 60, "height_mm": 30}}
-        schools_compared = sides(sheet_from(document("stirred-rounds", vessel=small)), SEA, "cook")
+        schools_compared = compare_schools(sheet_from(document("stirred-rounds", vessel=small)), SEA, "cook")
         steamed = next(side for side in schools_compared.sides if side.id == "steam")
         assert steamed.done is None
         assert "deep in a dish" in steamed.problems[0].says
 
     def test_a_question_that_is_not_asked(self):
         with pytest.raises(Refused, match="not asked here"):
-            sides(default_sheet("set-cake"), SEA, "soak")
+            compare_schools(default_sheet("set-cake"), SEA, "soak")
 
 
 def test_a_brick_is_the_product_of_three_slabs():

@@ -4,6 +4,7 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from thorough import examples
 
 from kemble.core.kitchen.document import Burner, Kitchen
 from kemble.core.physics.stove import stir
@@ -32,7 +33,7 @@ class TestStir:
         assert run.lost_kg[-1] == pytest.approx(500 * 600 / LATENT_STEAM)
         assert run.celsius.max() == 100
 
-    @settings(max_examples=30)
+    @settings(max_examples=examples(30))
     @given(st.floats(0.05, 3), st.floats(100, 3000), st.floats(0, 0.1), st.floats(5, 60))
     def test_energy_is_kept(self, kg, watts, area, start):
         run = stir(mass_kg=kg, cp=3400, start_c=start, boil_c=99, power_w=watts, open_m2=area, end_s=1200)
@@ -58,7 +59,7 @@ class TestTheStation:
         assert 5 - 1e-6 <= 100 * result["heat.lost_g"] / result["mix.batch_g"] <= 15
         assert told(schools={"cook": "microwave"})["heat.lost_g"] < 3
 
-    @settings(max_examples=12, deadline=None)
+    @settings(max_examples=examples(12), deadline=None)
     @given(st.floats(0.5, 2.5), st.floats(500, 1500))
     def test_more_of_it_and_less_heat_take_longer(self, times, watts):
         document = default_sheet("stirred-rounds").model_dump(mode="json")

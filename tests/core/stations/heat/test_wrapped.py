@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from thorough import examples
 
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.physics.doneness import cook_value_min, grain_needs_min
@@ -81,7 +82,7 @@ class TestTheStation:
         sheet = sheet_from({**default_sheet("leaf-parcels").model_dump(mode="json"), "grain": {"soak_min": 30}})
         assert any("Hardly soaked" in advice.says for advice in work(sheet, KITCHEN).advice)
 
-    @settings(max_examples=12, deadline=None)
+    @settings(max_examples=examples(12), deadline=None)
     @given(st.floats(40, 160), st.floats(0, 2800), st.sampled_from(["ground-packets", "leaf-parcels"]))
     def test_heavier_higher_and_colder_take_longer(self, grams, altitude, way):
         at = Kitchen(altitude_m=altitude)

@@ -6,6 +6,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from sheets_by_hand import KITCHEN, a_sheet, facts, line, rice
+from thorough import examples
 
 from kemble.core.change.adjust import Adjustment, adjust
 from kemble.core.facts.problems import Refused
@@ -36,7 +37,7 @@ class TestGrain:
         assert result["grain.soaked_g"] == pytest.approx(240 + 62.68 + 8.83, abs=0.01)
         assert result["grain.cook_water_g"] == pytest.approx(278.49, abs=0.01)
 
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=examples(40), deadline=None)
     @given(st.floats(0, 1440), st.floats(2, 45), st.integers(0, 6), st.floats(0, 90))
     def test_soaked_overnight_or_not_at_all_it_cooks_to_the_same(self, minutes, celsius, rinses, drain):
         dry = facts(rice(0))

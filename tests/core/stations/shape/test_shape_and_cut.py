@@ -6,6 +6,7 @@ import math
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from thorough import examples
 
 from kemble.core.change.adjust import Adjustment
 from kemble.core.change.adjust import adjust as adjusted
@@ -245,7 +246,7 @@ class TestTins:
             "shape.depth_mm"
         ] == pytest.approx(25)
 
-    @settings(max_examples=25, deadline=None)
+    @settings(max_examples=examples(25), deadline=None)
     @given(st.sampled_from(PATTERNS), st.integers(1, 40), st.integers(1, 3), st.booleans())
     def test_pieces_of_all_tins_and_offcuts_are_the_cake(self, pattern, pieces, loaves, even):
         sheet = cake(
