@@ -41,6 +41,7 @@ __all__ = [
     "Limit",
     "Minutes",
     "OutputDestination",
+    "RecipeSigns",
     "Rhythm",
     "School",
     "Step",
@@ -69,6 +70,21 @@ class Limit:
 
 
 @dataclass(frozen=True, slots=True)
+class RecipeSigns:
+    """How a pasted recipe shows that it is of this way.
+
+    `ingredients`: sets of groups or ids, each with its rank; a list that holds all of a set points to the way, the lowest
+    rank of all ways first. `method`: a pattern of what its method says, in `words` for the cook. `heat`: a pattern of the
+    verbs of its heat, by which the times of the cake are told from others.
+    """
+
+    ingredients: tuple[tuple[int, tuple[str, ...]], ...]
+    method: str = ""
+    words: str = ""
+    heat: str = ""
+
+
+@dataclass(frozen=True, slots=True)
 class Way:
     """A family of making, read like a recipe card."""
 
@@ -91,6 +107,7 @@ class Way:
     tastes: tuple[TasteId, ...]  # scales of kemble.core.cards.taste_scales, asked of everybody
     cautions: tuple[str, ...]  # ids in kemble.core.cards.cautions
     starting_sheet: Mapping[str, Any]
+    signs: RecipeSigns
     base: BaseKind = "flour"
     more_tastes: tuple[TasteId, ...] = ()  # for whoever has more to say
     portions: Literal["raw", "cooked"] = "raw"  # weighed out and shaped before its heat, or after

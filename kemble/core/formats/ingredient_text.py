@@ -15,6 +15,7 @@ from typing import Literal
 from pydantic import BaseModel, ConfigDict
 from rapidfuzz import fuzz, process
 
+from kemble.core.cards.ways import WAYS
 from kemble.core.facts.quantity import UNITS, UnitId
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.formats.ingredient_words import (
@@ -23,7 +24,6 @@ from kemble.core.formats.ingredient_words import (
     HEAPS,
     JUICE_ML,
     MANNERS,
-    POINTERS,
     ROUGH,
     STATES,
     UNIT_WORDS,
@@ -512,7 +512,14 @@ def _format_figure(value: float) -> str:
     return f"{round(value, 2):g}"
 
 
+# Of all ways, by rank: what a list must hold to point to it.
+_SIGNS = [
+    (way, needs)
+    for _, way, needs in sorted((rank, way.id, needs) for way in WAYS.values() for rank, needs in way.signs.ingredients)
+]
+
+
 def way_of(ingredients: list[str], shelf: Shelf) -> str | None:
     """The way that a set of ingredients points to; None without a sweet rice flour or grain among them."""
     names = {name for ingredient in ingredients for name in (ingredient, shelf.items[ingredient].group)}
-    return next((way for way, needs in POINTERS if names.issuperset(needs)), None)
+    return next((way for way, needs in _SIGNS if names.issuperset(needs)), None)

@@ -278,23 +278,3 @@ WHICH: dict[str, str] = {
     "brown sugar": "",
     "honey": "",
 }
-
-# What a list must hold for each way, tried in this order: groups or ids, all of a tuple.
-POINTERS: tuple[tuple[str, tuple[str, ...]], ...] = (
-    ("leaf-parcels", ("grain", "leaf")),
-    ("ground-packets", ("grain", "soybean")),
-    ("ground-packets", ("grain", "mung-bean-split")),
-    ("tray-rice", ("grain", "coconut-milk-thick")),
-    ("tray-rice", ("grain", "coconut-milk-thin")),
-    ("crushed-balls", ("grain", "legume")),
-    ("crushed-balls", ("grain", "paste")),
-    ("pounded", ("grain",)),
-    ("batter-bake", ("flour", "egg")),
-    ("folded-pulls", ("flour", "shallot-oil")),
-    ("folded-pulls", ("flour", "shallot")),
-    ("stirred-rounds", ("flour", "paste", "dust")),
-    ("stirred-rounds", ("flour", "legume")),
-    ("boiled-balls", ("flour", "nut")),
-    ("set-cake", ("flour", "sugar")),
-    ("boiled-balls", ("flour",)),
-)

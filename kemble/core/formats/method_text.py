@@ -12,6 +12,7 @@ from dataclasses import dataclass
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from kemble.core.cards.ways import WAYS
 from kemble.core.facts.quantity import span_words, to_celsius
 from kemble.core.formats.ingredient_words import WORD_NUMBERS
 from kemble.core.sentences import Words, say
@@ -266,21 +267,9 @@ def pieces_of(yields: str) -> int | None:
     return count if 1 <= count <= 400 else None
 
 
-# What the heat of each way is called: of several times those are of the cake.
-_HEATS: Mapping[str, str] = {
-    "set-cake": r"steam",
-    "pounded": r"steam",
-    "ground-packets": r"steam",
-    "batter-bake": r"bak",
-    "tray-rice": r"bak",
-    "boiled-balls": r"boil|simmer|float|cook",
-    "leaf-parcels": r"boil|simmer|steam|cook",
-}
-
-
 def of_the_way(method: Sequence[ParsedMethodLine], way: str | None) -> list[ParsedMethodLine]:
     """The method once its way is known: where it tells several heats, only those in that way's heat are of the cake."""
-    pattern = _HEATS.get(way or "")
+    pattern = WAYS[way].signs.heat if way else ""
     heats = [line for line in method if any(finding.path == "taught.heat" for finding in line.says)]
     own = [line for line in heats if pattern and re.search(pattern, line.text, re.IGNORECASE)]
     if len(heats) < 2 or not own or len(own) == len(heats):
@@ -298,24 +287,13 @@ def _of_what(line: ParsedMethodLine) -> ParsedMethodLine:
 
 # --- which way ----------------------------------------------------------------
 
-# What in a method points to a way, as (way, pattern, what it is called, for flour or for grain or both).
-_POINTS: tuple[tuple[str, str, str, str], ...] = (
-    ("set-cake", r"\bsteam\w*\b", "it is steamed", "flour"),
-    ("batter-bake", r"\b(?:oven|bake\w*)\b", "it is baked", "flour"),
-    ("boiled-balls", r"\b(?:float|drop(?:ped)? (?:them )?into (?:the )?(?:boiling|simmering))\w*", "balls are boiled", "flour"),
-    ("stirred-rounds", r"\bmicrowave\w*\b|\bstir\w*\b[^.]*\b(?:pan|translucent|elastic|sticky)", "dough is cooked and stirred", "flour"),
-    ("pounded", r"\b(?:pound\w*|mortar|mallet)\b", "it is pounded", "grain"),
-    ("leaf-parcels", r"\b(?:leaf|leaves)\b[^.]*\b(?:wrap|fold|tie)\w*|\b(?:wrap|fold|tie)\w*\b[^.]*\b(?:leaf|leaves)\b", "it is wrapped in leaves", "grain"),
-    ("tray-rice", r"\b(?:oven|bake\w*)\b", "it is baked", "grain"),
-    ("ground-packets", r"\b(?:grind|ground|blend\w*)\b[^.]*\b(?:rice|grain)", "the grain is ground", "grain"),
-    ("crushed-balls", r"\b(?:half[- ](?:crush|pound|mash)\w*|crush\w*|mash\w*)\b[^.]*\brice\b", "rice is half crushed", "grain"),
-)  # fmt: skip
+_TOLD_BY_METHOD = tuple(way for way in WAYS.values() if way.signs.method)
 
 
 def _find_ways(line: str) -> Iterator[MethodFinding]:
-    for way, pattern, words, _ in _POINTS:
-        if re.search(pattern, line, re.IGNORECASE):
-            yield MethodFinding(words=words, path="way", value=way)
+    for way in _TOLD_BY_METHOD:
+        if re.search(way.signs.method, line, re.IGNORECASE):
+            yield MethodFinding(words=way.signs.words, path="way", value=way.id)
 
 
 def way_from(
@@ -328,15 +306,11 @@ def way_from(
     counts: dict[str, int] = {}
     for line in method:
         for finding in line.says:
-            if finding.path == "way" and base in (None, _BASE_OF[str(finding.value)]):
+            if finding.path == "way" and base in (None, WAYS[str(finding.value)].base):
                 counts[str(finding.value)] = counts.get(str(finding.value), 0) + 1
-    reasons = [words for way, _, words, _ in _POINTS if counts.get(way)]
     if not counts:
         return by_ingredients, [say("its ingredients say so")] if by_ingredients else []
     most = max(counts.values())
     leading = [way for way, count in counts.items() if count == most]
     chosen = by_ingredients if by_ingredients in leading else leading[0]
-    return chosen, list(dict.fromkeys(words for way, _, words, _ in _POINTS if way == chosen)) or reasons
-
-
-_BASE_OF: Mapping[str, str] = {way: base for way, _, _, base in _POINTS}
+    return chosen, [WAYS[chosen].signs.words]

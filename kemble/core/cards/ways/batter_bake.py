@@ -9,6 +9,7 @@ from kemble.core.cards.way import (
     Limit,
     Minutes,
     OutputDestination,
+    RecipeSigns,
     School,
     Step,
     StepDependency,
@@ -24,6 +25,12 @@ WAY = Way(
     said=("baked custard", "custard", "butter cake", "coconut cake", "chewy cake"),
     form="tin",
     heat="bake",
+    signs=RecipeSigns(
+        ingredients=((9, ("flour", "egg")),),
+        method=r"\b(?:oven|bake\w*)\b",
+        words="it is baked",
+        heat=r"bak",
+    ),
     cooks=("bake",),
     rests={
         "topping": OutputDestination("whole", "over", "bake"),

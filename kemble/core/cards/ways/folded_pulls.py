@@ -9,6 +9,7 @@ from kemble.core.cards.way import (
     Limit,
     Minutes,
     OutputDestination,
+    RecipeSigns,
     School,
     Step,
     StepDependency,
@@ -24,6 +25,9 @@ WAY = Way(
     said=("sesame pulls", "peanut dough", "snipped dough", "sticky pieces in nuts"),
     form="pull",
     heat="pan",
+    signs=RecipeSigns(
+        ingredients=((10, ("flour", "shallot-oil")), (11, ("flour", "shallot"))),
+    ),
     portions="cooked",
     cooks=("fold-pan", "steam-batter"),
     rests={"topping": OutputDestination("whole", "over", "serve")},
