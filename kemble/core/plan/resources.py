@@ -83,7 +83,7 @@ def quiet_spans(kitchen: Kitchen, origin: datetime, horizon: int) -> list[tuple[
     for day in range(-1, math.ceil(horizon / DAY) + 2):
         date = local.date() + timedelta(days=day)
         start = datetime(date.year, date.month, date.day, begins // 60, begins % 60, tzinfo=kitchen.zone)
-        until = date + timedelta(days=1 if ends <= begins else 0)
+        until = date + timedelta(days=1 if ends < begins else 0)
         stop = datetime(until.year, until.month, until.day, ends // 60, ends % 60, tzinfo=kitchen.zone)
         a = max(0, math.floor((start - origin).total_seconds() / 60))
         b = min(horizon, math.ceil((stop - origin).total_seconds() / 60))

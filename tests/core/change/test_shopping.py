@@ -52,3 +52,10 @@ class TestShopping:
         )
         assert (salt.packs, salt.buy_g) == (0, 0)
         assert "In the larder already\n- Salt" in shopping([default_sheet("set-cake")], kitchen).text
+
+    @pytest.mark.parametrize(("there", "packs"), [(150.0, 1), (149.9999999, 1), (149.9, 2)])
+    def test_a_hair_over_a_pack_is_no_second_pack(self, there, packs):
+        """300 g of flour, in bags of 150 g: what is lost in reckoning buys no bag, a tenth of a gram does."""
+        stock = [{"ingredient": "sweet-rice-flour", "grams": there, "pack_g": 150}]
+        lines = shopping([default_sheet("set-cake")], Kitchen.model_validate({"stock": stock})).lines
+        assert next(line.packs for line in lines if line.ingredient == "sweet-rice-flour") == packs

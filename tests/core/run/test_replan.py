@@ -8,6 +8,7 @@ from sheets_by_hand import KITCHEN
 from kemble.core.facts.problems import Refused
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.schedule import Plan, ScheduledStep
+from kemble.core.run.event_fold import events_that_count
 from kemble.core.run.events import PlanRest, event_from, told_event
 from kemble.core.run.replan import OpenRun, replan
 from kemble.core.run.run_state import state_of
@@ -204,3 +205,20 @@ class TestTheFold:
         events = [event_from({"uid": f"event-{i:03}", "at": at(i), **item}) for i, item in enumerate(raw)]
         mix = state_of(its, events, at(8)).steps[0]
         assert (mix.count, mix.who) == (11, "the helper")
+
+
+@pytest.mark.parametrize(("kind", "counts"), [("handed", True), ("noted", True), ("started", False), ("paused", False)])
+def test_a_plan_of_the_rest_outlives_what_is_taken_back_only_if_that_moved_no_step(kind, counts):
+    """The plan was made knowing an event before it. Who has a step in hand moves nothing; that it was begun does."""
+    its = plan((MIX, 0), (STEAM, 10), serve=60)
+    said = {"text": "the other cook"} if kind in ("handed", "noted") else {}
+    events = [
+        event_from({"uid": "before-1", "at": at(1), "kind": "started", "step": "mix"}),
+        event_from({"uid": "before-2", "at": at(2), "kind": kind, "step": "mix", **said}),
+        event_from({"uid": "the-rest", "at": at(3), "kind": "replanned", "of": "before-2", "rest": REST}),
+        event_from({"uid": "taken-back", "at": at(4), "kind": "undone", "of": "before-2"}),
+    ]
+    assert ("the-rest" in {event.uid for event in events_that_count(its, events)}) is counts
+
+
+REST = {"scheduled": [], "says": []}

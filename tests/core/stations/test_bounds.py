@@ -70,3 +70,14 @@ def test_what_is_counted():
     assert by_id["mix"].count is None
     boil = next(step for step in steps("boiled-balls") if step.id == "boil")
     assert boil.rhythm.every_s == 30
+
+
+def test_a_piece_is_doubted_under_two_fifths_and_over_two_and_a_half_of_itself():
+    piece = next(step for step in steps("boiled-balls") if step.target and step.target.key.startswith("shape."))
+    grams = piece.target.grams
+    assert [bool(piece.bounds.doubt(grams=share * grams)) for share in (0.39, 0.41, 2.49, 2.51)] == [
+        True,
+        False,
+        False,
+        True,
+    ]

@@ -11,6 +11,7 @@ from thorough import examples
 from kemble.core.change.adjust import Adjustment
 from kemble.core.change.adjust import adjust as adjusted
 from kemble.core.facts.problems import Refused
+from kemble.core.geometry.filled_ball import Ball, PieceDensities
 from kemble.core.geometry.tray_cutting import PATTERNS
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.sheet.document import PIECE_MEASURES, default_sheet, sheet_from
@@ -333,3 +334,19 @@ class TestBag:
     def test_so_many_people_share_blocks(self):
         sheet = adjusted(self.block(), Adjustment(by="people", people=12, each=3), KITCHEN).sheet
         assert facts_of(sheet)["cut.pieces"] == 36
+
+
+def test_the_size_of_a_piece_goes_by_the_density_of_each_layer():
+    """20 g at 1.25 g/ml round 10 g at 0.8 are 16 and 12.5 ml: a ball of 28.5 ml, 37.90 mm across; its core 28.79."""
+    ball = Ball(20.0, 10.0, PieceDensities(1.25, 0.8))
+    assert ball.diameter_mm == pytest.approx(37.90, abs=0.01)
+    assert ball.core_mm == pytest.approx(28.79, abs=0.01)
+
+
+@pytest.mark.parametrize("way", ["boiled-balls", "crushed-balls"])
+def test_dough_and_filling_have_densities_of_their_own(way):
+    """Whichever of the two is outside."""
+    result = work(default_sheet(way), Kitchen())
+    drawing = result.drawings.shape
+    assert drawing.dough_g_per_ml == pytest.approx(result.facts["mix.density_g_per_ml"].value)
+    assert abs(drawing.filling_g_per_ml - drawing.dough_g_per_ml) > 0.01
