@@ -2,7 +2,7 @@
 SHELL := /bin/bash
 .SHELLFLAGS := -eu -o pipefail -c
 .DEFAULT_GOAL := help
-.PHONY: help setup build demo serve check static lint types layers fresh audit web-tests test fuzz bench bench-once shots science api words backup restore key password browser versions
+.PHONY: help setup build demo serve check static lint types layers fresh audit web-tests test test-long test-all coverage mutate fuzz bench bench-once shots science api words backup restore key password browser versions
 
 PORT ?= 8000
 HOST ?= 127.0.0.1
@@ -16,6 +16,9 @@ unexport PYTHONDONTWRITEBYTECODE
 help:
 	@echo "make demo     start with the demo kitchen (PORT=8000, KEEP=1 keeps it from last time)"
 	@echo "make test     every test, the real interface in headless Chromium included"
+	@echo "make test-long the same, with all examples, sizes and repetitions, and the coverage of the core"
+	@echo "make test-all on each Python that is promised"
+	@echo "make mutate   put faults into the core and see whether its tests find them (ROOMS=\"plan run\" SAMPLE=300)"
 	@echo "make serve    start your own kitchen (PORT=, HOST=)"
 	@echo "make check    format, lint, types, layers, generated files, fast tests"
 	@echo "make fuzz     ask every route what its document says, and what it does not: make fuzz SECONDS=1800"
@@ -94,8 +97,10 @@ key password: .stamps/python
 	@$(PY) manage.py $@
 
 # --- check -------------------------------------------------------------------
+PYTHONS := 3.11 3.12
+CORE_COVERAGE := 95
 # One worker more than cores: a browser's test waits as often as it works.
-PYTEST := $(PY) -m pytest -q -n $$(( $$(nproc 2>/dev/null || echo 2) + 1 )) --dist worksteal
+PYTEST := $(PY) -m pytest -q --durations=10 -n $$(( $$(nproc 2>/dev/null || echo 2) + 1 )) --dist worksteal
 EXPORT := $(PY) manage.py export_openapi_schema --api kemble.server.api.api --indent 1 --sorted
 
 science: setup ## Work every case against what cooks report anew
@@ -154,6 +159,24 @@ check: setup
 test: setup build browser words
 	@$(MAKE) --no-print-directory web-tests
 	@$(PYTEST) tests
+
+# The same tests tried as often as they should be: all examples, sizes, kills and rows; then how much of the core they run.
+test-long: setup build browser words
+	@$(MAKE) --no-print-directory web-tests
+	@KEMBLE_TESTS=long $(PYTEST) tests
+	@$(MAKE) --no-print-directory coverage
+
+coverage: setup
+	@echo "How much of the core its own tests run ($(CORE_COVERAGE) % at least)"
+	@$(PYTEST) tests/core --cov=kemble/core --cov-report=term:skip-covered --cov-fail-under=$(CORE_COVERAGE)
+
+# On every Python that is promised; one that is not installed is said, and fails.
+test-all: setup build browser words
+	@scripts/test_all $(PYTHONS)
+
+# Whether the tests of the core see a fault that is put into it: a seeded sample of each room. Takes hours; not in CI.
+mutate: setup
+	@$(PY) scripts/mutate.py $(or $(ROOMS),plan run sheet stations) --sample $(or $(SAMPLE),300)
 
 # Every route asked what its document says it takes, and what not. SECONDS= for how long.
 fuzz: setup build

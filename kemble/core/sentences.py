@@ -49,7 +49,7 @@ def say(sentence: str, /, **values: object) -> str:
 def format_figure(value: float, spec: str) -> str:
     """A number by itself, as it is written in the place: `spec` as in a format.
 
-    >>> figure(4.449, ".2f")
+    >>> format_figure(4.449, ".2f")
     '4.45'
     """
     written = format(value, spec)

@@ -283,7 +283,7 @@ class TestOverTheApi:
     @pytest.fixture(autouse=True)
     def _at_once(self, monkeypatch):
         """Each job is done before the answer, in this thread: with a thread of its own it is seen in test_processes.py."""
-        monkeypatch.setattr(archive_jobs, "_begin", archive_jobs._guarded)
+        monkeypatch.setattr(archive_jobs, "_start_thread", archive_jobs._guarded)
         monkeypatch.setattr(archive_jobs, "_jobs", {})
 
     def read(self, client, content):

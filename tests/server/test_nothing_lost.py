@@ -317,7 +317,7 @@ class TestLists:
         owner.ask("PUT", "/kitchen", {"kitchen": higher})
         assert card()[-1] != before[-1]  # minutes in the steam
         again = []
-        monkeypatch.setattr(work_results, "worked_for", lambda sheet, kitchen: again.append(sheet) or work_results._remembered_result(
+        monkeypatch.setattr(work_results, "result_for", lambda sheet, kitchen: again.append(sheet) or work_results._remembered_result(
             sheet.model_dump_json(), kitchen.model_dump_json()
         ))  # fmt: skip
         card()

@@ -72,7 +72,7 @@ def test_ends_as_two_thousand_draws_have_them(way, schools, monkeypatch):
 
     real = station.enter_heat_window
     for module in ("steam", "bake", "wrapped_parcels", "grain_heat"):
-        monkeypatch.setattr(f"kemble.core.stations.heat.{module}.windowed", catch)
+        monkeypatch.setattr(f"kemble.core.stations.heat.{module}.enter_heat_window", catch)
     content = default_sheet(way).model_dump(mode="json")
     content["schools"].update(schools)
     told = work(sheet_from(content), Kitchen()).facts
