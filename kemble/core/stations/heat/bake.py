@@ -32,7 +32,6 @@ from kemble.core.sentences import say
 from kemble.core.sheet.document import HeatStage
 from kemble.core.stations.calculation import AnswerModel, Calculation
 from kemble.core.stations.heat.core_curve import drawn_curve
-from kemble.core.stations.heat.heat_curve_result import HeatedWith
 from kemble.core.stations.heat.heat_stages import (
     heat_stage_results,
     oven_air_by_time,
@@ -40,6 +39,7 @@ from kemble.core.stations.heat.heat_stages import (
     window_with_stages,
 )
 from kemble.core.stations.heat.loads import loads
+from kemble.core.stations.heat.own_heat_result import OwnHeatResult
 from kemble.core.stations.heat.steam import TIN_J_PER_M2K, enter_depth, sideways, wall_h
 from kemble.core.stations.shape.shape import TinDrawing
 from kemble.core.stations.time_windows import enter_heat_window, enter_with_range, scaled_by_estimates
@@ -266,7 +266,7 @@ def _laid_on(
 
 def bake_tray(
     calculation: Calculation, base: Composition, drawn: TinDrawing, boil_c: float
-) -> HeatedWith[BakeDrawing] | None:
+) -> OwnHeatResult[BakeDrawing] | None:
     """When it is done, and what would change that. None when it does not come to it (a problem is noted)."""
     stages, ends = stages_of_sheet(calculation), ends_of(calculation)
     tray_with = _trays(calculation, base, drawn, boil_c, stages)
@@ -344,7 +344,7 @@ def bake_tray(
         depth_mm=drawn.depth_mm,
         oven_c=stages[0].oven_c or calculation.sheet.heat.oven_c,
     )
-    return HeatedWith(drawing, curve, in_stages)
+    return OwnHeatResult(drawing, curve, in_stages)
 
 
 def _bake_side_by_side(

@@ -22,8 +22,8 @@ from kemble.core.physics.time_spread import Solve, Spread
 from kemble.core.sentences import say
 from kemble.core.stations.calculation import AnswerModel, Calculation
 from kemble.core.stations.heat.core_curve import SOLVER, drawn_curve
-from kemble.core.stations.heat.heat_curve_result import HeatedWith
 from kemble.core.stations.heat.loads import loads
+from kemble.core.stations.heat.own_heat_result import OwnHeatResult
 from kemble.core.stations.shape.pieces import BallDrawing
 from kemble.core.stations.time_windows import enter_heat_window, enter_with_range, scaled_by_estimates
 
@@ -107,7 +107,7 @@ def _core_start(calculation: Calculation) -> float:
 
 def boil(
     calculation: Calculation, base: Composition, filling: Composition | None, drawn: BallDrawing, boil_c: float
-) -> HeatedWith[BoilDrawing] | None:
+) -> OwnHeatResult[BoilDrawing] | None:
     """When it floats, when it is hot within, and what the pot takes. None when it does not cook (a problem is noted)."""
     kitchen = calculation.kitchen
     boiled = _cook(calculation, base, filling, drawn, boil_c)
@@ -186,7 +186,7 @@ def boil(
         load=load,
         loads=number,
     )
-    return HeatedWith(drawing, curve)
+    return OwnHeatResult(drawing, curve)
 
 
 def _enter_pot(

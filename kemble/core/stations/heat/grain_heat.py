@@ -25,7 +25,6 @@ from kemble.core.sentences import Words, say
 from kemble.core.sheet.document import HeatStage
 from kemble.core.stations.calculation import AnswerModel, Calculation
 from kemble.core.stations.heat.core_curve import drawn_curve
-from kemble.core.stations.heat.heat_curve_result import HeatedWith
 from kemble.core.stations.heat.heat_stages import (
     Heats,
     HeatStageResult,
@@ -36,6 +35,7 @@ from kemble.core.stations.heat.heat_stages import (
     window_with_stages,
 )
 from kemble.core.stations.heat.loads import loads
+from kemble.core.stations.heat.own_heat_result import OwnHeatResult
 from kemble.core.stations.heat.steam import STEAM, steam_stages
 from kemble.core.stations.heat.steamer import SteamerDrawing, lifted_lid, steamer
 from kemble.core.stations.time_windows import enter_heat_window
@@ -158,7 +158,7 @@ class _GrainPot:
         return (self.warm_s + self.simmer_s()) / 60.0 + stand + self.gently_min
 
 
-def grain_heat(calculation: Calculation, pot: Composition, boil_c: float, how: How) -> HeatedWith[GrainHeatDrawing]:
+def grain_heat(calculation: Calculation, pot: Composition, boil_c: float, how: How) -> OwnHeatResult[GrainHeatDrawing]:
     """The way's own heat, for a way whose grain is all that is cooked: every heat fact, and the drawing."""
     fact_book, factor = calculation.fact_book, calculation.kitchen.time_factor
     needs = _needs(calculation, how, 1.0)
@@ -213,7 +213,7 @@ def grain_heat(calculation: Calculation, pot: Composition, boil_c: float, how: H
         across_mm=across_mm,
         steamer=water,
     )
-    return HeatedWith(drawing, curve, stages)
+    return OwnHeatResult(drawing, curve, stages)
 
 
 def grain_ahead(calculation: Calculation, pot: Composition, boil_c: float, how: How) -> tuple[HeatStageResult, ...]:

@@ -10,8 +10,8 @@ from kemble.core.stations.calculation import Calculation, StandsIn
 from kemble.core.stations.heat.bake import BakeDrawing, bake_tray
 from kemble.core.stations.heat.boil import BoilDrawing, boil
 from kemble.core.stations.heat.grain_heat import GrainHeatDrawing, How, grain_ahead, grain_heat
-from kemble.core.stations.heat.heat_curve_result import HeatedWith
 from kemble.core.stations.heat.heat_stages import HeatStageResult
+from kemble.core.stations.heat.own_heat_result import OwnHeatResult
 from kemble.core.stations.heat.pounding import pounding
 from kemble.core.stations.heat.steam import SteamDrawing, steam_dish, steam_tin
 from kemble.core.stations.heat.stirred_dough import StirredDrawing, stirred
@@ -27,7 +27,7 @@ HeatDrawing = SteamDrawing | BoilDrawing | BakeDrawing | WrappedDrawing | Stirre
 class HeatResult:
     """What Heat hands on. Without `own` the vessel or the curve gave no answer, and a problem is noted."""
 
-    own: HeatedWith[HeatDrawing] | None
+    own: OwnHeatResult[HeatDrawing] | None
     stages: tuple[HeatStageResult, ...]  # of grain that is cooked ahead, and of the way's own heat
     stands_in: StandsIn | None = None
 
@@ -82,7 +82,7 @@ def _vessel_it_stands_in(calculation: Calculation, drawing: HeatDrawing) -> Stan
 
 def _own_heat(
     calculation: Calculation, raw: Composition, filling: Composition | None, drawn: ShapeDrawing, boil_c: float
-) -> HeatedWith[HeatDrawing] | None:
+) -> OwnHeatResult[HeatDrawing] | None:
     method = calculation.heated
     match method, drawn:
         case "steam", TinDrawing():

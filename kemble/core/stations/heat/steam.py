@@ -24,7 +24,6 @@ from kemble.core.sentences import say
 from kemble.core.sheet.document import Lining
 from kemble.core.stations.calculation import AnswerModel, Calculation
 from kemble.core.stations.heat.core_curve import SOLVER, drawn_curve
-from kemble.core.stations.heat.heat_curve_result import HeatedWith
 from kemble.core.stations.heat.heat_stages import (
     heat_stage_results,
     stages_of_sheet,
@@ -32,6 +31,7 @@ from kemble.core.stations.heat.heat_stages import (
     window_with_stages,
 )
 from kemble.core.stations.heat.loads import loads
+from kemble.core.stations.heat.own_heat_result import OwnHeatResult
 from kemble.core.stations.heat.steamer import SteamerDrawing, steamer
 from kemble.core.stations.shape.shape import TinDrawing
 from kemble.core.stations.time_windows import enter_heat_window, enter_with_range
@@ -183,7 +183,7 @@ def wall_h(tin: Tin, outside: float, lining: Lining = "none", conducts: float = 
 
 def steam_tin(
     calculation: Calculation, base: Composition, drawn: TinDrawing, boil_c: float
-) -> HeatedWith[SteamDrawing] | None:
+) -> OwnHeatResult[SteamDrawing] | None:
     """A batter in its tin: when it is done, what would change that, the water and the loads."""
     enter_depth(calculation, drawn)
     heated = _steam_tinful(calculation, base, drawn.tin, boil_c, start_c=calculation.batter_c)
@@ -203,7 +203,7 @@ def enter_depth(calculation: Calculation, drawn: TinDrawing) -> None:
     calculation.fact_book.add("heat.depth_mm", drawn.heated_mm, says, source=GEOMETRY, of=["shape.depth_mm"])
 
 
-def steam_dish(calculation: Calculation, base: Composition, boil_c: float) -> HeatedWith[SteamDrawing] | None:
+def steam_dish(calculation: Calculation, base: Composition, boil_c: float) -> OwnHeatResult[SteamDrawing] | None:
     """A dough steamed in a dish (the sheet's tin) before it is worked."""
     fact_book, tin = calculation.fact_book, calculation.sheet.vessel.tin
     ml = base.total / (properties(fractions(base), 25.0).rho / 1000.0)
@@ -291,7 +291,7 @@ def _with_estimates(calculation: Calculation, likely: _SteamedTin, of: Mapping[E
 
 def _steam_tinful(
     calculation: Calculation, base: Composition, tin: Tin, boil_c: float, *, start_c: float, dish: bool = False
-) -> HeatedWith[SteamDrawing] | None:
+) -> OwnHeatResult[SteamDrawing] | None:
     """None when it does not clear (a problem is noted)."""
     fact_book = calculation.fact_book
     covered = calculation.asked("cover") == "covered"
@@ -346,7 +346,7 @@ def _steam_tinful(
     drawing = unchecked_model(
         SteamDrawing, kind="steam", steamer=water, covered=covered, tin=tin, depth_mm=fact_book.number("heat.depth_mm")
     )
-    return HeatedWith(drawing, curve, in_stages)
+    return OwnHeatResult(drawing, curve, in_stages)
 
 
 def _enter_steam(calculation: Calculation, steam_c: float) -> None:

@@ -23,7 +23,7 @@ from kemble.core.physics.thermal import fractions, properties
 from kemble.core.sentences import say
 from kemble.core.stations.calculation import AnswerModel, Calculation
 from kemble.core.stations.heat.core_curve import drawn_curve
-from kemble.core.stations.heat.heat_curve_result import HeatedWith
+from kemble.core.stations.heat.own_heat_result import OwnHeatResult
 from kemble.core.stations.time_windows import enter_heat_window, enter_with_range
 
 SOLVER = "energy balance of a stirred mass; vapour by Lewis' relation"
@@ -97,7 +97,7 @@ class _StirredMass:
 
 def stirred(
     calculation: Calculation, base: Composition, boil_c: float, method: Method
-) -> HeatedWith[StirredDrawing] | None:
+) -> OwnHeatResult[StirredDrawing] | None:
     """When it clears, what the power goes into, and what would change that. None when it does not clear."""
     fact_book, kitchen = calculation.fact_book, calculation.kitchen
     pan = next((pan for pan in kitchen.pans if pan.name == calculation.bowl.base.part.pan), None)
@@ -185,7 +185,7 @@ def stirred(
         pan_mm=across,
         bursts=math.ceil(clear / 60.0 / BURST_MIN) if method == "microwave" else 0,
     )
-    return HeatedWith(drawing, curve)
+    return OwnHeatResult(drawing, curve)
 
 
 def _enter_lost(

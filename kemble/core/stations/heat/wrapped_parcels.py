@@ -23,7 +23,6 @@ from kemble.core.sentences import say
 from kemble.core.sheet.document import Wrapped
 from kemble.core.stations.calculation import AnswerModel, Calculation
 from kemble.core.stations.heat.core_curve import SOLVER, drawn_curve
-from kemble.core.stations.heat.heat_curve_result import HeatedWith
 from kemble.core.stations.heat.heat_stages import (
     heat_stage_results,
     stages_of_sheet,
@@ -31,6 +30,7 @@ from kemble.core.stations.heat.heat_stages import (
     window_with_stages,
 )
 from kemble.core.stations.heat.loads import loads
+from kemble.core.stations.heat.own_heat_result import OwnHeatResult
 from kemble.core.stations.heat.steam import STEAM, steam_stages
 from kemble.core.stations.heat.steamer import SteamerDrawing, lifted_lid, steamer
 from kemble.core.stations.shape.pieces import BallDrawing
@@ -103,7 +103,7 @@ class _WrappedPiece:
 
 def wrapped(
     calculation: Calculation, base: Composition, drawn: BallDrawing, boil_c: float
-) -> HeatedWith[WrappedDrawing]:
+) -> OwnHeatResult[WrappedDrawing]:
     """When the heart has had its time at heat, and what would change that."""
     fact_book, factor = calculation.fact_book, calculation.kitchen.time_factor
     parcel = drawn.form == "parcel"
@@ -177,7 +177,7 @@ def wrapped(
         side_mm=thick_mm if parcel else fact_book.number("shape.side_mm"),
         steamer=None if parcel else steamer(calculation),
     )
-    return HeatedWith(drawing, curve, in_stages)
+    return OwnHeatResult(drawing, curve, in_stages)
 
 
 def _likely_piece(calculation: Calculation, base: Composition, thick_mm: float, *, parcel: bool) -> _WrappedPiece:

@@ -13,7 +13,7 @@ D_co = TypeVar("D_co", bound=AnswerModel, covariant=True)
 
 
 @dataclass(frozen=True, slots=True)
-class HeatedWith(Generic[D_co]):
+class OwnHeatResult(Generic[D_co]):
     """The drawing of a heat, its core temperature over time, and its stages where it has several."""
 
     drawing: D_co
