@@ -4,13 +4,13 @@ import { lazy, StrictMode, Suspense, useEffect, useState } from "react";
 import { createBrowserRouter, Outlet, RouterProvider, useLocation } from "react-router";
 import { ClockStrip } from "./alarm/ClockStrip";
 import { api, ask } from "./api/client";
+import { useReach } from "./api/connection";
 import { queryClient, sessionQuery } from "./api/queries";
-import { useReach } from "./api/reach";
 import { isOf, useRole } from "./api/roles";
 import { Counter } from "./counter/Counter";
 import { keepShell } from "./keepShell";
 import { useLesson } from "./lesson/lesson";
-import { TellingsProvider } from "./runs/Tellings";
+import { TellingsProvider } from "./runs/EventSenders";
 import { invitation, usedKey } from "./session/key";
 import { SignedOut, SignIn } from "./session/SignIn";
 import { Frame, Waiting } from "./ui/Frame";
@@ -39,7 +39,7 @@ const ComparePage = lazy(() => import("./log/ComparePage"));
 const BlindPage = lazy(() => import("./log/BlindPage"));
 const SplitPage = lazy(() => import("./log/SplitPage"));
 const TastePage = lazy(() => import("./log/TastePage"));
-const BesidePage = lazy(() => import("./sheet/BesidePage"));
+const SheetComparisonPage = lazy(() => import("./sheet/SheetComparisonPage"));
 const OverTimePage = lazy(() => import("./log/OverTimePage"));
 const LearnedPage = lazy(() => import("./log/LearnedPage"));
 const LabelPage = lazy(() => import("./log/LabelPage"));
@@ -136,7 +136,7 @@ const router = createBrowserRouter([
       { path: "/welcome", element: <Welcome /> },
       { path: "/sheets/:sheetId/strips", element: <StripsPage /> },
       { path: "/sheets/:sheetId/revisions", element: <RevisionsPage /> },
-      { path: "/sheets/:sheetId/beside", element: <BesidePage /> },
+      { path: "/sheets/:sheetId/beside", element: <SheetComparisonPage /> },
       { path: "/compare", element: <ComparePage /> },
       { path: "/sheets/:sheetId/hands", element: <HandsPage /> },
       { path: "/stock/:stockId/label", element: <LabelPage /> },

@@ -28,8 +28,8 @@ import {
   waterOf,
   worked,
 } from "./testing";
-import { Foot } from "./ui/Foot";
 import { Schools } from "./ui/Schools";
+import { Foot } from "./ui/StationFoot";
 
 beforeEach(() => {
   vi.useFakeTimers();

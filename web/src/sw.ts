@@ -16,7 +16,7 @@ declare const self: ServiceWorkerGlobalScope & { __WB_MANIFEST: (string | { url:
 
 const SHELL = "kemble-shell";
 const ANSWERS = "kemble-answers";
-const KEPT_HEADER = "kemble-kept"; // as in api/reach.ts
+const KEPT_HEADER = "kemble-kept"; // as in api/connection.ts
 const PATIENCE_S = 8;
 const FILES = /^\/api\/|\.txt$/; // addresses that are no page, though a browser may go there
 

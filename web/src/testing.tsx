@@ -6,8 +6,8 @@ import type { ReactNode } from "react";
 import { MemoryRouter } from "react-router";
 import { vi } from "vitest";
 import type { Fact, KitchenSettings, Sheet, SheetOpen, WayCard, WorkResult } from "./api/client";
+import { TIME_HEADER } from "./api/connection";
 import { queryClient } from "./api/queries";
-import { TIME_HEADER } from "./api/reach";
 import { newPart } from "./sheet/edits";
 
 export interface SeenRequest {

@@ -7,7 +7,7 @@ i18n.loadAndActivate({ locale: "en", messages: {} });
 
 beforeEach(async () => {
   if (typeof window === "undefined") return;
-  const { heardFrom, signedIn } = await import("./api/reach");
+  const { noteResponse: heardFrom, signedIn } = await import("./api/connection");
   const { queryClient } = await import("./api/queries");
   const { measureIn } = await import("./words/measures");
   signedIn();

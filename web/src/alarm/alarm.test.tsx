@@ -8,7 +8,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { RunCard } from "../api/client";
 import { queryClient } from "../api/queries";
 import { pass, serve } from "../testing";
-import { AlarmManners } from "./AlarmManners";
+import { AlarmChannelSettings } from "./AlarmChannelSettings";
 import { alarmsOf, clocksOf, ringing, stirs } from "./alarms";
 import { manners } from "./ring";
 
@@ -147,7 +147,7 @@ describe("on every page", () => {
 
   async function show(path = "/") {
     const { ClockStrip } = await import("./ClockStrip"); // anew, as after a reload
-    const { TellingsProvider } = await import("../runs/Tellings");
+    const { TellingsProvider } = await import("../runs/EventSenders");
     render(
       <QueryClientProvider client={queryClient}>
         <MemoryRouter initialEntries={[path]}>
@@ -196,7 +196,7 @@ describe("on every page", () => {
 it("each way of calling is chosen on this device, and tried out", () => {
   const shaken: unknown[] = [];
   Object.defineProperty(navigator, "vibrate", { value: (how: unknown) => shaken.push(how), configurable: true });
-  render(<AlarmManners />);
+  render(<AlarmChannelSettings />);
   fireEvent.click(screen.getByRole("button", { name: "try it: a vibration" }));
   expect(shaken).toEqual([[200]]);
   fireEvent.click(screen.getByRole("checkbox", { name: "a spoken line" }));

@@ -2,7 +2,7 @@
 
 import type { Alarm } from "./alarms";
 
-export interface Manners {
+export interface AlarmChannels {
   tone: boolean;
   speech: boolean;
   vibration: boolean;
@@ -10,10 +10,10 @@ export interface Manners {
 }
 
 const KEPT = "kemble-alarms";
-const USUAL: Manners = { tone: true, speech: false, vibration: true, notification: false };
+const USUAL: AlarmChannels = { tone: true, speech: false, vibration: true, notification: false };
 
-export const manners = (): Manners => ({ ...USUAL, ...JSON.parse(localStorage.getItem(KEPT) ?? "{}") });
-export const keepManners = (next: Manners) => localStorage.setItem(KEPT, JSON.stringify(next));
+export const manners = (): AlarmChannels => ({ ...USUAL, ...JSON.parse(localStorage.getItem(KEPT) ?? "{}") });
+export const keepManners = (next: AlarmChannels) => localStorage.setItem(KEPT, JSON.stringify(next));
 
 let audio: AudioContext | null = null;
 
@@ -59,7 +59,7 @@ export function notify(title: string, body: string, tag: string) {
 }
 
 /** Call for one thing, in every way that is chosen. */
-export function ring(alarm: Alarm, how: Manners = manners()) {
+export function ring(alarm: Alarm, how: AlarmChannels = manners()) {
   const urgent = alarm.kind === "latest";
   if (how.tone) tone(urgent);
   if (how.speech) speak(alarm.says);

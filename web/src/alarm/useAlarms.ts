@@ -1,7 +1,7 @@
 /** Alarms on every page: what the clocks of all runs want, told until it is heard. */
 
 import { useEffect, useRef, useState, useSyncExternalStore } from "react";
-import { serverNow } from "../api/reach";
+import { serverNow } from "../api/connection";
 import { type Alarm, alarmsOf, clocksOf, ringing, stirs } from "./alarms";
 import { ring } from "./ring";
 import { useCards } from "./useCards";

@@ -5,9 +5,9 @@
 
 import { useQueries, useQuery } from "@tanstack/react-query";
 import type { RunCard, RunOpen } from "../api/client";
+import { serverNow } from "../api/connection";
 import { runsQuery } from "../api/queries";
-import { serverNow } from "../api/reach";
-import { useTellings } from "../runs/Tellings";
+import { useTellings } from "../runs/EventSenders";
 import { type Making, makingOf, runQuery } from "../runs/useFlow";
 
 const MOST = 8; // runs at once; more than that nobody watches

@@ -2,9 +2,9 @@
 
 import { t } from "@lingui/core/macro";
 import createClient, { type Middleware } from "openapi-fetch";
+import { noteNoResponse, noteResponse } from "./connection";
 import { FIELDS } from "./fields";
 import type { FactKey } from "./generated";
-import { heardFrom, heardNothing } from "./reach";
 import type { components, paths } from "./schema";
 
 export type { FactKey };
@@ -142,10 +142,10 @@ export async function ask<T>(call: Promise<{ data?: T; error?: unknown; response
     answer = await call;
   } catch (error) {
     if (error instanceof DOMException && error.name === "AbortError") throw error;
-    heardNothing();
+    noteNoResponse();
     throw new Refused(0, [{ path: "the kitchen", says: t`cannot be reached just now`, accepts: "" }]);
   }
-  heardFrom(answer.response, asked);
+  noteResponse(answer.response, asked);
   if (answer.response.ok) return answer.data as T;
   if (answer.response.status === 403 && !ofAnother(answer.error)) void api.GET("/api/session"); // a new token, for the next try
   const body = answer.error as { problems?: Problem[]; worked?: WorkResult | null } | undefined;

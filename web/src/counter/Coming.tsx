@@ -8,8 +8,8 @@ import { api, ask, type OccasionCard } from "../api/client";
 import { feastsQuery, settle, toEatQuery } from "../api/queries";
 import { beginWords } from "../occasion/beginWords";
 import { useNewOccasion } from "../occasion/useNewOccasion";
+import { ErrorNotice } from "../ui/ErrorNotice";
 import { LinkButton, TextLink } from "../ui/LinkButton";
-import { Sorry } from "../ui/Sorry";
 import { dayOf, daysOn, dayWords, timeOfDay, wallClock } from "../ui/words";
 
 export function Coming({ occasion, zone }: { occasion: OccasionCard; zone: string }) {
@@ -132,7 +132,7 @@ export function NewOccasion({ zone }: { zone: string }) {
       <button type="button" className="pick" disabled={plan.pending} onClick={() => plan.make("", `${saturday}T15:30`)}>
         <Trans>Plan an occasion</Trans>
       </button>
-      <Sorry error={plan.error} />
+      <ErrorNotice error={plan.error} />
     </p>
   );
 }

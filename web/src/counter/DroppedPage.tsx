@@ -6,8 +6,8 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import type { TrashCard } from "../api/client";
 import { droppedQuery, kitchenQuery } from "../api/queries";
-import { BringBack } from "../ui/BringBack";
 import { Frame, Waiting } from "../ui/Frame";
+import { BringBack } from "../ui/RestoreTrashed";
 import { dayOf, timeOfDay } from "../ui/words";
 
 const DAY_MS = 24 * 3_600_000;

@@ -7,10 +7,10 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { api, ask } from "../api/client";
 import { waysQuery } from "../api/queries";
-import { Find } from "../ui/Find";
 import { TextLink } from "../ui/LinkButton";
+import { meant } from "../ui/matchesQuery";
 import { newId } from "../ui/newId";
-import { meant } from "../ui/seek";
+import { Find } from "../ui/SearchField";
 import { WayDrawing } from "../ui/WayDrawing";
 
 export function Gallery() {

@@ -1,7 +1,7 @@
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import type { ReactNode } from "react";
-import { useReach } from "../api/reach";
+import { useReach } from "../api/connection";
 import { sinceWords } from "../ui/words";
 
 /** An empty list, or one that is not known: no answer is not nothing, and one that is still on its way is neither. */

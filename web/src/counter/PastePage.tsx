@@ -8,10 +8,10 @@ import { useEffect, useState } from "react";
 import { useNavigate } from "react-router";
 import { api, ask, type ParsedRecipe, type Sheet } from "../api/client";
 import { kitchenQuery, larderQuery, waysQuery } from "../api/queries";
+import { ErrorNotice } from "../ui/ErrorNotice";
 import { FileButton } from "../ui/FileButton";
 import { Frame, Waiting } from "../ui/Frame";
 import { newId } from "../ui/newId";
-import { Sorry } from "../ui/Sorry";
 import { MethodRead } from "./MethodRead";
 import { ReadRow, type Row, ready, sheetOf } from "./ReadRow";
 import { slim } from "./slim";
@@ -113,7 +113,7 @@ export default function PastePage() {
           >
             <Trans>Open a file</Trans>
           </FileButton>
-          <Sorry error={read.error} />
+          <ErrorNotice error={read.error} />
         </form>
         <section aria-label={t`As it was read`}>
           {rows === null ? (
@@ -214,7 +214,7 @@ export default function PastePage() {
                   )}
                 </form>
               )}
-              <Sorry error={begin.error} />
+              <ErrorNotice error={begin.error} />
             </>
           )}
         </section>

@@ -10,10 +10,10 @@ import { limit } from "../api/limits";
 import { kitchenQuery } from "../api/queries";
 import { BeginLesson } from "../lesson/BeginLesson";
 import { useKitchenSave } from "../sheet/useKitchenSave";
+import { ErrorNotice } from "../ui/ErrorNotice";
 import { Waiting } from "../ui/Frame";
 import { LinkButton } from "../ui/LinkButton";
 import { NumberField } from "../ui/NumberField";
-import { Sorry } from "../ui/Sorry";
 import { Gallery } from "./Gallery";
 import { OneCake } from "./OneCake";
 
@@ -109,7 +109,7 @@ function Start({ settings, setUp }: { settings: KitchenSettings; setUp: boolean 
               </option>
             </select>
           </div>
-          <Sorry error={error} />
+          <ErrorNotice error={error} />
           <button type="submit" className="pick mt-8 min-h-12 px-8 text-lg" data-on="true" disabled={pending}>
             <Trans>On to the first sheet</Trans>
           </button>

@@ -4,8 +4,8 @@ import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, ask, type BrowserCard } from "../api/client";
+import { ErrorNotice } from "../ui/ErrorNotice";
 import { LinkButton } from "../ui/LinkButton";
-import { Sorry } from "../ui/Sorry";
 import { dayOf } from "../ui/words";
 
 /** One's own. */
@@ -23,7 +23,7 @@ export function Browsers() {
         <Trans>Signed in</Trans>
       </h3>
       <BrowserList browsers={browsers.data} busy={away.isPending} onAway={(number) => away.mutate(number)} />
-      <Sorry error={away.error} />
+      <ErrorNotice error={away.error} />
     </section>
   );
 }

@@ -4,7 +4,7 @@ import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
-import { AlarmManners } from "../alarm/AlarmManners";
+import { AlarmChannelSettings } from "../alarm/AlarmChannelSettings";
 import { kitchenQuery } from "../api/queries";
 import { useRole } from "../api/roles";
 import { DayOrNight } from "../ui/DayOrNight";
@@ -33,7 +33,7 @@ export default function HouseholdPage() {
         {role === "owner" && <Members />}
         <section aria-label={t`You`} className="max-w-[36rem]">
           <Password />
-          {role !== "taster" && <AlarmManners />}
+          {role !== "taster" && <AlarmChannelSettings />}
           <DayOrNight />
         </section>
       </div>

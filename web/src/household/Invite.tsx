@@ -6,9 +6,9 @@ import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ask, type NewInvitation, type Role } from "../api/client";
 import { ROLES } from "../api/roles";
+import { ErrorNotice } from "../ui/ErrorNotice";
 import { LinkButton } from "../ui/LinkButton";
-import { Picks } from "../ui/Picks";
-import { Sorry } from "../ui/Sorry";
+import { Picks } from "../ui/ToggleChoice";
 
 type Given = Exclude<Role, "owner">;
 
@@ -51,7 +51,7 @@ export function Invite({ roles, onMade }: { roles: readonly (readonly [Given, st
         <button type="submit" className="pick mt-3" disabled={invite.isPending || !name.trim()}>
           <Trans>Write the invitation</Trans>
         </button>
-        <Sorry error={invite.error} />
+        <ErrorNotice error={invite.error} />
       </form>
       {invite.data && <Written made={invite.data} />}
     </>

@@ -7,9 +7,9 @@ import { useState } from "react";
 import { api, ask, type MemberCard, type Role } from "../api/client";
 import { kitchenQuery, settle } from "../api/queries";
 import { ROLES } from "../api/roles";
+import { ErrorNotice } from "../ui/ErrorNotice";
 import { LinkButton } from "../ui/LinkButton";
-import { Picks } from "../ui/Picks";
-import { Sorry } from "../ui/Sorry";
+import { Picks } from "../ui/ToggleChoice";
 import { dayOf } from "../ui/words";
 import { said } from "../words/said";
 import { BrowserList } from "./Browsers";
@@ -62,7 +62,7 @@ export function Members() {
           </li>
         ))}
       </ul>
-      <Sorry error={query.error ?? back.error} />
+      <ErrorNotice error={query.error ?? back.error} />
       <Invite roles={GIVEN} onMade={() => client.invalidateQueries({ queryKey: KEY })} />
     </section>
   );
@@ -130,7 +130,7 @@ function Member({ member }: { member: MemberCard }) {
           </p>
         </>
       )}
-      <Sorry error={give.error ?? away.error ?? out.error} />
+      <ErrorNotice error={give.error ?? away.error ?? out.error} />
     </li>
   );
 }

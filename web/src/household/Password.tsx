@@ -6,8 +6,8 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ask } from "../api/client";
 import { sessionQuery, settle } from "../api/queries";
+import { ErrorNotice } from "../ui/ErrorNotice";
 import { LinkButton } from "../ui/LinkButton";
-import { Sorry } from "../ui/Sorry";
 import { Browsers } from "./Browsers";
 import { SecondFactor } from "./SecondFactor";
 
@@ -75,7 +75,7 @@ export function Password() {
         <button type="submit" className="pick ml-3" disabled={save.isPending}>
           <Trans>Set password</Trans>
         </button>
-        <Sorry error={error} />
+        <ErrorNotice error={error} />
         <p className="mt-3">
           <LinkButton disabled={leave.isPending} onClick={() => leave.mutate()}>
             <Trans>Sign this browser out</Trans>

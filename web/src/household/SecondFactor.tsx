@@ -6,8 +6,8 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ask } from "../api/client";
 import { settle } from "../api/queries";
+import { ErrorNotice } from "../ui/ErrorNotice";
 import { LinkButton } from "../ui/LinkButton";
-import { Sorry } from "../ui/Sorry";
 
 export function SecondFactor({ on }: { on: boolean }) {
   const client = useQueryClient();
@@ -83,7 +83,7 @@ export function SecondFactor({ on }: { on: boolean }) {
           </button>
         </form>
       )}
-      <Sorry error={begin.error ?? turn.error} />
+      <ErrorNotice error={begin.error ?? turn.error} />
     </section>
   );
 }

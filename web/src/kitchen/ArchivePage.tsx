@@ -7,9 +7,9 @@ import { useEffect, useState } from "react";
 import { Link } from "react-router";
 import { api, ask, Refused } from "../api/client";
 import type { components } from "../api/schema";
+import { ErrorNotice } from "../ui/ErrorNotice";
 import { FileButton } from "../ui/FileButton";
 import { Frame } from "../ui/Frame";
-import { Sorry } from "../ui/Sorry";
 import { dayOf } from "../ui/words";
 
 type Staged = components["schemas"]["StagedArchive"];
@@ -130,7 +130,7 @@ export default function ArchivePage() {
             </p>
           )}
           {staged?.state === "reading" && <Reading staged={staged} onStop={() => callOff.mutate()} />}
-          <Sorry error={error} />
+          <ErrorNotice error={error} />
           {isReady && (
             <>
               <h3 className="mt-6 text-xl">{staged.name}</h3>

@@ -8,9 +8,9 @@ import { Link, useParams } from "react-router";
 import type { KitchenSettings } from "../api/client";
 import { kitchenQuery } from "../api/queries";
 import { useRole } from "../api/roles";
+import { ErrorNotice } from "../ui/ErrorNotice";
 import { Frame, Waiting } from "../ui/Frame";
 import { TextLink } from "../ui/LinkButton";
-import { Sorry } from "../ui/Sorry";
 import { SHELVES, type Thing, thingOf } from "./things";
 import { useSettings } from "./useSettings";
 
@@ -47,7 +47,7 @@ function Settings({ start }: { start: KitchenSettings }) {
         </span>
       }
     >
-      <Sorry error={error} />
+      <ErrorNotice error={error} />
       <div className="mt-4 grid grid-cols-[minmax(0,1fr)] gap-x-12 gap-y-6 pb-10 lg:grid-cols-[minmax(0,1.55fr)_minmax(0,1fr)]">
         <nav aria-label={t`What stands in the kitchen`} className="print:hidden">
           {SHELVES.map(({ highPx, things }) => (

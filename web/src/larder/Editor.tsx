@@ -7,9 +7,9 @@ import type { IngredientCard, KitchenSettings } from "../api/client";
 import { GROUPS } from "../api/generated";
 import { limit } from "../api/limits";
 import { useKitchenSave } from "../sheet/useKitchenSave";
+import { ErrorNotice } from "../ui/ErrorNotice";
 import { NumberField } from "../ui/NumberField";
 import { PickRow, Row, TickRow } from "../ui/Row";
-import { Sorry } from "../ui/Sorry";
 import { fixed } from "../words/numbers";
 import { said } from "../words/said";
 import { COMPONENTS, CompositionBar } from "./CompositionBar";
@@ -168,7 +168,7 @@ export function Editor({ start, card, kitchen, onDone, children }: EditorProps) 
           }
         />
       ))}
-      <Sorry error={error} />
+      <ErrorNotice error={error} />
       <div className="mt-3 flex flex-wrap gap-3">
         <button type="submit" className="pick" data-on="true" disabled={!changed || pending}>
           {card ? t`Keep for this kitchen` : t`Put it on the shelf`}

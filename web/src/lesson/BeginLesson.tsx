@@ -4,8 +4,8 @@ import { Trans } from "@lingui/react/macro";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
 import { api, ask } from "../api/client";
+import { ErrorNotice } from "../ui/ErrorNotice";
 import { newId } from "../ui/newId";
-import { Sorry } from "../ui/Sorry";
 import { setLesson } from "./lesson";
 
 export function BeginLesson({ className = "" }: { className?: string }) {
@@ -30,7 +30,7 @@ export function BeginLesson({ className = "" }: { className?: string }) {
       >
         <Trans>Learn it with a first cake: three minutes</Trans>
       </button>
-      <Sorry error={begin.error} />
+      <ErrorNotice error={begin.error} />
     </>
   );
 }

@@ -12,10 +12,10 @@ import { VerdictMark } from "../stations/mix/verdict";
 import { Causes } from "../ui/Causes";
 import { Drawing } from "../ui/Drawing";
 import { Label } from "../ui/dimension";
+import { ErrorNotice } from "../ui/ErrorNotice";
 import { FactRows } from "../ui/FactRows";
 import { Frame, Waiting } from "../ui/Frame";
 import { newId } from "../ui/newId";
-import { Sorry } from "../ui/Sorry";
 import { capital, dayOf, timeOfDay, weightWords } from "../ui/words";
 import { said } from "../words/said";
 import { ComparedDrawing } from "./ComparedDrawing";
@@ -252,7 +252,7 @@ function AsMade({ one, sheet }: { one: BatchOpen; sheet: number }) {
           <Trans>Make that the next revision of its sheet</Trans>
         </button>
       )}
-      <Sorry error={save.error} />
+      <ErrorNotice error={save.error} />
     </div>
   );
 }

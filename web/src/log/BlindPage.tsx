@@ -7,11 +7,11 @@ import { useEffect, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, ask } from "../api/client";
 import { limit } from "../api/limits";
+import { ErrorNotice } from "../ui/ErrorNotice";
 import { Frame, Waiting } from "../ui/Frame";
 import { NumberField } from "../ui/NumberField";
 import { newId } from "../ui/newId";
-import { Picks } from "../ui/Picks";
-import { Sorry } from "../ui/Sorry";
+import { Picks } from "../ui/ToggleChoice";
 
 const KINDS = [
   ["triangle", t`told apart? three cups, two alike`],
@@ -96,7 +96,7 @@ export default function BlindPage() {
             >
               <Trans>Lay the table</Trans>
             </button>
-            <Sorry error={begin.error} />
+            <ErrorNotice error={begin.error} />
           </form>
         </section>
         <section aria-label={t`Those before`}>

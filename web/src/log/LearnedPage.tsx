@@ -8,9 +8,9 @@ import { useEffect } from "react";
 import { Link } from "react-router";
 import { api, ask, type LearnedPage as Page } from "../api/client";
 import { kitchenQuery, settle } from "../api/queries";
+import { ErrorNotice } from "../ui/ErrorNotice";
 import { Frame, Waiting } from "../ui/Frame";
 import { LinkButton, TextLink } from "../ui/LinkButton";
-import { Sorry } from "../ui/Sorry";
 import { capital, dayOf } from "../ui/words";
 import { fixed } from "../words/numbers";
 import { Brings, type LearnedRow, Ranges, RowOf, shown } from "./LearnedRow";
@@ -67,7 +67,7 @@ export default function LearnedPage() {
           what you have; the bar is where it lies nine times in ten.
         </Trans>
       </p>
-      <Sorry error={hold.error ?? leave.error} />
+      <ErrorNotice error={hold.error ?? leave.error} />
       {page.moved.length > 0 && (
         <p role="status" className="mt-3 border-l-4 border-amber pl-4">
           <b className="text-look">

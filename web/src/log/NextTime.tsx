@@ -6,8 +6,8 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, ask, type NextTime as Told, type WayCard } from "../api/client";
 import { Drawing } from "../ui/Drawing";
 import { legible } from "../ui/dimension";
+import { ErrorNotice } from "../ui/ErrorNotice";
 import { newId } from "../ui/newId";
-import { Sorry } from "../ui/Sorry";
 import { capital } from "../ui/words";
 import { fixed } from "../words/numbers";
 import { said } from "../words/said";
@@ -105,7 +105,7 @@ function OneProposal(props: { one: Proposal; batch: number; sheet: number | null
           <Trans>The sheet says so now: its revision {take.data.revision}.</Trans>
         </p>
       )}
-      <Sorry error={take.error} />
+      <ErrorNotice error={take.error} />
     </div>
   );
 }

@@ -7,7 +7,7 @@ import type { BatchOutcome, StoredPieces, WayCard } from "../api/client";
 import { limit } from "../api/limits";
 import { WeightField } from "../ui/AmountField";
 import { NumberField } from "../ui/NumberField";
-import { useKept } from "../ui/useKept";
+import { usePersistentState } from "../ui/usePersistentState";
 import { Scales } from "./Scales";
 
 interface Props {
@@ -22,7 +22,7 @@ interface Props {
 }
 
 export function OutcomeForm({ way, start, busy, keptAs, told, onSave }: Props) {
-  const [outcome, setOutcome] = useKept(keptAs ?? null, start);
+  const [outcome, setOutcome] = usePersistentState(keptAs ?? null, start);
   return (
     <form
       onSubmit={(event) => {

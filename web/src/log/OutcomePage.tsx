@@ -8,11 +8,11 @@ import { Navigate, useNavigate, useParams } from "react-router";
 import { api, ask, type BatchOutcome } from "../api/client";
 import { waysQuery } from "../api/queries";
 import { MixMap } from "../stations/mix/MixMap";
+import { ErrorNotice } from "../ui/ErrorNotice";
 import { Frame, Waiting } from "../ui/Frame";
 import { LinkButton } from "../ui/LinkButton";
 import { newId } from "../ui/newId";
-import { Sorry } from "../ui/Sorry";
-import { forgetKept } from "../ui/useKept";
+import { forgetKept } from "../ui/usePersistentState";
 import { OutcomeForm } from "./OutcomeForm";
 
 export default function OutcomePage() {
@@ -67,7 +67,7 @@ export default function OutcomePage() {
               </span>
             )}
           </p>
-          <Sorry error={error} />
+          <ErrorNotice error={error} />
           <OutcomeForm
             way={way}
             start={{ tastes: {}, faults: [], note: "", pieces: null, grams: null, kept: [] }}

@@ -11,7 +11,7 @@ import { kitchenQuery, waysQuery } from "../api/queries";
 import { Drawing } from "../ui/Drawing";
 import { Label } from "../ui/dimension";
 import { Frame, Waiting } from "../ui/Frame";
-import { Picks } from "../ui/Picks";
+import { Picks } from "../ui/ToggleChoice";
 import { dayOf } from "../ui/words";
 import { said } from "../words/said";
 

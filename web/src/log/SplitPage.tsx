@@ -10,9 +10,9 @@ import { settle } from "../api/queries";
 import { cooks, useRole } from "../api/roles";
 import { Drawing } from "../ui/Drawing";
 import { legible } from "../ui/dimension";
+import { ErrorNotice } from "../ui/ErrorNotice";
 import { Frame, Waiting } from "../ui/Frame";
 import { TextLink } from "../ui/LinkButton";
-import { Sorry } from "../ui/Sorry";
 import { fixed } from "../words/numbers";
 
 type Served = NonNullable<BlindTastingDetail["served"]>;
@@ -55,7 +55,7 @@ export default function SplitPage() {
         </p>
       )}
       {served && <Says verdict={served.verdict} chance={kind === "triangle" ? 1 / 3 : 1 / 2} />}
-      <Sorry error={answer.error} />
+      <ErrorNotice error={answer.error} />
       <p className="mt-5 text-xl">{asks}</p>
       {!serves && <p className="mt-1 text-ink2">{seatWords(mine, served !== null)}</p>}
       <ol className="mt-2 list-none p-0">

@@ -4,9 +4,9 @@ import { plural, t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, ask } from "../api/client";
+import { ErrorNotice } from "../ui/ErrorNotice";
 import { FileButton } from "../ui/FileButton";
 import { newId } from "../ui/newId";
-import { Sorry } from "../ui/Sorry";
 
 const MOST_SHOWN = 12;
 
@@ -39,7 +39,7 @@ export function TableIn() {
       >
         <Trans>Batches or weighings from a table</Trans>
       </FileButton>
-      <Sorry error={look.error ?? keep.error} />
+      <ErrorNotice error={look.error ?? keep.error} />
       {look.data && !keep.data && (
         <div className="mt-3 border-l-4 border-bean pl-4">
           <p>

@@ -10,9 +10,9 @@ import { api, ask } from "../api/client";
 import { batchQuery, sessionQuery, settle, waysQuery } from "../api/queries";
 import { cooks, useRole } from "../api/roles";
 import { Pictures } from "../runs/Pictures";
+import { ErrorNotice } from "../ui/ErrorNotice";
 import { Frame, Waiting } from "../ui/Frame";
 import { newId } from "../ui/newId";
-import { Sorry } from "../ui/Sorry";
 import { codeOf } from "./codeOf";
 import { Scales } from "./Scales";
 
@@ -112,7 +112,7 @@ export default function TastePage() {
         >
           <Trans>That is how it is</Trans>
         </button>
-        <Sorry error={save.error} />
+        <ErrorNotice error={save.error} />
       </form>
     </Frame>
   );

@@ -7,7 +7,7 @@ import { useState } from "react";
 import { limit } from "../api/limits";
 import type { Happening, Making } from "../runs/useFlow";
 import { WeightField } from "../ui/AmountField";
-import { Slip } from "../ui/Slip";
+import { Slip } from "../ui/PopoverPanel";
 
 interface Props {
   making: Making;

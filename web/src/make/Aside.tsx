@@ -9,7 +9,7 @@ import { api, ask, type ExplainedFault } from "../api/client";
 import { waysQuery } from "../api/queries";
 import type { Making } from "../runs/useFlow";
 import { Causes } from "../ui/Causes";
-import { Slip } from "../ui/Slip";
+import { Slip } from "../ui/PopoverPanel";
 import { eventWords } from "./eventWords";
 import type { CurrentProps } from "./props";
 

@@ -8,8 +8,8 @@ import { useState } from "react";
 import { api, ask, type StepResult } from "../api/client";
 import { BenchDesk } from "../bench/BenchDesk";
 import type { Making } from "../runs/useFlow";
+import { ErrorNotice } from "../ui/ErrorNotice";
 import { newId } from "../ui/newId";
-import { Sorry } from "../ui/Sorry";
 import { weightUnit } from "../ui/words";
 
 const SHARED: Record<string, { each: string; enough: string; what: string }> = {
@@ -53,7 +53,7 @@ export function BenchHere({ making, step, onWeigh }: Props) {
       <button type="button" className="pick mt-3 min-h-16 px-6" onClick={() => begin.mutate(newId())}>
         <Trans>Weigh them all out on the bench</Trans>
       </button>
-      <Sorry error={begin.error} />
+      <ErrorNotice error={begin.error} />
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
         <Dialog.Content

@@ -7,8 +7,8 @@ import { cooks, useRole } from "../api/roles";
 import { TextLink } from "../ui/LinkButton";
 import { capital, dayOf, timeOfDay, weightWords } from "../ui/words";
 import { CookLanes } from "./CookLanes";
-import { isMine, keyOf, nextOf } from "./hand";
 import type { InHand } from "./props";
+import { isMine, keyOf, nextOf } from "./stepInHand";
 
 interface Props {
   all: InHand[];

@@ -10,13 +10,13 @@ import { Pictures } from "../runs/Pictures";
 import { capital, clock, dayOf, duration, HANDS_WORDS, minutes, timeOfDay, WORK_WORDS, weightWords } from "../ui/words";
 import { Adding } from "./Adding";
 import { Aside } from "./Aside";
-import { Beat } from "./Beat";
 import { BenchHere } from "./BenchHere";
 import { CueDrawing } from "./CueDrawing";
 import { Dial } from "./Dial";
 import { HandOver } from "./HandOver";
 import { Probe } from "./Probe";
 import type { CurrentProps } from "./props";
+import { Beat } from "./RhythmAndCount";
 import { useStepKeys } from "./useStepKeys";
 import { Weigh } from "./Weigh";
 

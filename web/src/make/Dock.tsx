@@ -4,10 +4,10 @@ import { t } from "@lingui/core/macro";
 import { useNavigate } from "react-router";
 import { clocksOf } from "../alarm/alarms";
 import { useCards } from "../alarm/useCards";
-import { serverNow } from "../api/reach";
+import { serverNow } from "../api/connection";
 import { clock, timeOfDay, volumeWords } from "../ui/words";
-import { keyOf } from "./hand";
 import type { InHand } from "./props";
+import { keyOf } from "./stepInHand";
 
 interface DockProps {
   all: InHand[];

@@ -3,7 +3,7 @@
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { Popover } from "radix-ui";
-import { Slip } from "../ui/Slip";
+import { Slip } from "../ui/PopoverPanel";
 
 export function HandOver({ cooks, who, onHand }: { cooks: string[]; who: string; onHand: (who: string) => void }) {
   const others = cooks.filter((cook) => cook !== who);

@@ -6,8 +6,8 @@ import { cleanup, fireEvent, render, screen, within } from "@testing-library/rea
 import { MemoryRouter, Route, Routes } from "react-router";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { NewEvent, RunOpen, StepResult, StepState } from "../api/client";
+import { TellingsProvider } from "../runs/EventSenders";
 import { type Event, eventOf } from "../runs/fold";
-import { TellingsProvider } from "../runs/Tellings";
 import { type Answer, fact, facts, pass, type SeenRequest, serve } from "../testing";
 import Make from "./Make";
 

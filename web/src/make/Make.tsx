@@ -10,8 +10,8 @@ import { type Flow, type Happening, type Making, useFlow } from "../runs/useFlow
 import { AwayLine } from "../ui/AwayLine";
 import { ClockLine } from "../ui/ClockLine";
 import { Waiting } from "../ui/Frame";
-import { HelpSlip } from "../ui/HelpSlip";
-import { TriedAgain } from "../ui/TriedAgain";
+import { HelpSlip } from "../ui/HelpPopover";
+import { TriedAgain } from "../ui/RetryNotice";
 import { useTick } from "../ui/useTick";
 import { minutes, timeOfDay } from "../ui/words";
 import { AllDone } from "./AllDone";
@@ -19,8 +19,8 @@ import { useElbows, useStayAwake } from "./attention";
 import { Cooks } from "./Cooks";
 import { CurrentStep } from "./CurrentStep";
 import { Dock } from "./Dock";
-import { allOf, beside, cooksOf, keyOf, mostUrgent, nextOf, straightOn, waitsForHands } from "./hand";
 import { NotTaken } from "./NotTaken";
+import { allOf, beside, cooksOf, keyOf, mostUrgent, nextOf, straightOn, waitsForHands } from "./stepInHand";
 import { TheRest } from "./TheRest";
 import { useMe } from "./useMe";
 

@@ -3,8 +3,8 @@
 import { Trans } from "@lingui/react/macro";
 import { type RunOpen, sentence } from "../api/client";
 import type { Flow } from "../runs/useFlow";
-import { BringBack } from "../ui/BringBack";
 import { LinkButton } from "../ui/LinkButton";
+import { BringBack } from "../ui/RestoreTrashed";
 import { SetAside } from "../ui/SetAside";
 import { eventWords } from "./eventWords";
 

@@ -9,8 +9,8 @@ import type { ProbeLive, RunOpen, StepResult, StepState } from "../api/client";
 import { Drawing } from "../ui/Drawing";
 import { Axis, Label } from "../ui/dimension";
 import { celsius, degrees, degreesUnit } from "../ui/words";
-import { Doubt } from "./Doubt";
-import { doubtOf } from "./doubt";
+import { Doubt } from "./DoubtedReading";
+import { doubtOf } from "./doubtedReading";
 import { useProbe } from "./useProbe";
 
 interface Props {

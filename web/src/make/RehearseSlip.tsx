@@ -5,7 +5,7 @@ import { Trans } from "@lingui/react/macro";
 import { Popover, RadioGroup } from "radix-ui";
 import { useState } from "react";
 import type { SimulatedCookTraits } from "../api/client";
-import { Slip } from "../ui/Slip";
+import { Slip } from "../ui/PopoverPanel";
 
 const SIDES = [
   ["late", t`Late`, ["on time", t`a little late`, t`late`]],

@@ -6,8 +6,8 @@ import { useState } from "react";
 import { api, ask, type RunOpen, type StepResult, type StepState } from "../api/client";
 import { useScale } from "../bench/useScale";
 import { gramsOf, shownWeight, weightUnit, weightWords } from "../ui/words";
-import { Doubt } from "./Doubt";
-import { doubtOf } from "./doubt";
+import { Doubt } from "./DoubtedReading";
+import { doubtOf } from "./doubtedReading";
 
 interface Props {
   step: StepResult;

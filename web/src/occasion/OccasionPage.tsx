@@ -18,10 +18,10 @@ import {
 } from "../api/client";
 import { kitchenQuery } from "../api/queries";
 import { RehearseSlip } from "../make/RehearseSlip";
+import { ErrorNotice } from "../ui/ErrorNotice";
 import { Frame, Waiting } from "../ui/Frame";
 import { LinkButton, TextLink } from "../ui/LinkButton";
 import { newId } from "../ui/newId";
-import { Sorry } from "../ui/Sorry";
 import { dayOf, timeOfDay, wallClock } from "../ui/words";
 import { fixed } from "../words/numbers";
 import { ClashPanel } from "./ClashPanel";
@@ -64,7 +64,7 @@ export default function OccasionPage() {
         </span>
       }
     >
-      <Sorry error={editing.problem} />
+      <ErrorNotice error={editing.problem} />
       {editing.problem instanceof Refused && editing.problem.status === 409 && (
         <p>
           <Trans>
@@ -275,7 +275,7 @@ function Away({ open, plan }: { open: OccasionOpen; plan: DayPlan["plan"] }) {
           <Trans>Drop it</Trans>
         </LinkButton>
       </p>
-      <Sorry error={begin.error ?? copy.error ?? drop.error} />
+      <ErrorNotice error={begin.error ?? copy.error ?? drop.error} />
     </div>
   );
 }

@@ -5,9 +5,9 @@ import { Trans } from "@lingui/react/macro";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { api, ask, type OccasionOpen } from "../api/client";
+import { serverNow } from "../api/connection";
 import { occasionQuery, settle } from "../api/queries";
-import { serverNow } from "../api/reach";
-import { Sorry } from "../ui/Sorry";
+import { ErrorNotice } from "../ui/ErrorNotice";
 import { fixed } from "../words/numbers";
 
 interface Props {
@@ -52,7 +52,7 @@ export function Planning({ id, planning, before }: Props) {
           {stopped ? t`Plan it` : gap != null ? t`Take the one that is found` : t`Stop`}
         </button>
       </p>
-      <Sorry error={change.error} />
+      <ErrorNotice error={change.error} />
     </section>
   );
 }

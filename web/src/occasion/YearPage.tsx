@@ -8,10 +8,10 @@ import type { KitchenSettings } from "../api/client";
 import { limit } from "../api/limits";
 import { feastsQuery, kitchenQuery } from "../api/queries";
 import { useKitchenSave } from "../sheet/useKitchenSave";
+import { ErrorNotice } from "../ui/ErrorNotice";
 import { Frame, Waiting } from "../ui/Frame";
 import { LinkButton } from "../ui/LinkButton";
 import { NumberField } from "../ui/NumberField";
-import { Sorry } from "../ui/Sorry";
 import { dayWords, wallClock } from "../ui/words";
 import { beginWords } from "./beginWords";
 import { useNewOccasion } from "./useNewOccasion";
@@ -33,7 +33,7 @@ export default function YearPage() {
         </h1>
       }
     >
-      <Sorry error={plan.error} />
+      <ErrorNotice error={plan.error} />
       <div className="mt-6 grid gap-x-14 gap-y-8 pb-10 lg:grid-cols-[3fr_2fr]">
         <ol>
           {feasts.data.map((feast) => (
@@ -161,7 +161,7 @@ function OwnDays({ kitchen }: { kitchen: KitchenSettings }) {
           <Trans>Keep it</Trans>
         </button>
       </form>
-      <Sorry error={error} />
+      <ErrorNotice error={error} />
     </section>
   );
 }

@@ -12,9 +12,9 @@ import { DayOnPaper } from "../occasion/DayOnPaper";
 import { OneStep } from "../occasion/PickedStep";
 import { occasionOf } from "../occasion/useNewOccasion";
 import type { Editing } from "../sheet/useSheet";
+import { ErrorNotice } from "../ui/ErrorNotice";
 import { LinkButton, TextLink } from "../ui/LinkButton";
 import { newId } from "../ui/newId";
-import { Sorry } from "../ui/Sorry";
 import { WallField } from "../ui/WallField";
 import { dayOf, daysOn, minutes, timeOfDay, wallClock } from "../ui/words";
 import { Risks } from "./Risks";
@@ -109,7 +109,7 @@ export default function PlanStation({ editing, kitchen, plan, error }: Props) {
           </p>
         )}
       </div>
-      <Sorry error={problem} />
+      <ErrorNotice error={problem} />
       {plan && plan.late_min > 0 && !error && (
         <p role="alert" className="mt-3 border-l-4 border-amber pl-4">
           <Trans>

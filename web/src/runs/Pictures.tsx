@@ -5,11 +5,11 @@ import { Trans } from "@lingui/react/macro";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useState } from "react";
 import { api, ask, Refused } from "../api/client";
-import { whenBack } from "../api/reach";
+import { whenBack } from "../api/connection";
 import { FileButton } from "../ui/FileButton";
 import { newId } from "../ui/newId";
 import { dayWords } from "../ui/words";
-import { sendPicture, waitingPictures, withPicture } from "./picturesKept";
+import { sendPicture, waitingPictures, withPicture } from "./storedPictures";
 
 export function Pictures({ run, step }: { run: number; step: string }) {
   const client = useQueryClient();

@@ -6,8 +6,8 @@ import type { ReactNode } from "react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { NewEvent, RunOpen } from "../api/client";
 import { type Answer, Around, pass, type SeenRequest, serve } from "../testing";
+import { type EventSender, KEPT, TellingsProvider } from "./EventSenders";
 import { eventOf } from "./fold";
-import { KEPT, type Telling, TellingsProvider } from "./Tellings";
 import { useFlow } from "./useFlow";
 
 beforeEach(() => {
@@ -64,7 +64,7 @@ const Both = ({ children }: { children: ReactNode }) => (
   </Around>
 );
 const mount = () => renderHook(() => useFlow(3), { wrapper: Both });
-const kept = () => JSON.parse(localStorage.getItem(KEPT) ?? "[]") as { one: Telling }[];
+const kept = () => JSON.parse(localStorage.getItem(KEPT) ?? "[]") as { one: EventSender }[];
 
 describe("an event", () => {
   it("is sent once, with an id and the run's own time", async () => {

@@ -7,10 +7,10 @@
 import { useQueries, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef } from "react";
 import { api, ask, type NewEvent, type Plan, type RunOpen } from "../api/client";
-import { clockOff, serverNow, useReach } from "../api/reach";
+import { clockOff, serverNow, useReach } from "../api/connection";
 import { newId } from "../ui/newId";
+import { useTellings } from "./EventSenders";
 import { type Event, eventOf, planNow, stateOf, takeable } from "./fold";
-import { useTellings } from "./Tellings";
 
 export type Happening = Pick<NewEvent, "kind"> &
   Partial<Pick<NewEvent, "step" | "grams" | "celsius" | "text" | "times" | "added" | "sure">>;

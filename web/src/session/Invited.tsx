@@ -5,11 +5,11 @@ import { Trans } from "@lingui/react/macro";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ask } from "../api/client";
+import { signedIn } from "../api/connection";
 import { sessionQuery } from "../api/queries";
-import { signedIn } from "../api/reach";
 import { ROLES } from "../api/roles";
+import { ErrorNotice } from "../ui/ErrorNotice";
 import { LinkButton } from "../ui/LinkButton";
-import { Sorry } from "../ui/Sorry";
 import { Field } from "./Field";
 
 interface Props {
@@ -40,7 +40,7 @@ export default function Invited({ invitation, onDone }: Props) {
   return (
     <main className="mx-auto max-w-md px-4 py-16">
       <h1 className="font-title text-4xl text-bean">Kemble</h1>
-      <Sorry error={look.error} className="mt-6" />
+      <ErrorNotice error={look.error} className="mt-6" />
       {look.data && (
         <>
           <p className="mt-6 text-xl">
@@ -81,7 +81,7 @@ export default function Invited({ invitation, onDone }: Props) {
               value={typed.password}
               onChange={(password) => setTyped({ ...typed, password })}
             />
-            <Sorry error={take.error} />
+            <ErrorNotice error={take.error} />
             <button type="submit" className="pick min-h-12" data-on="true" disabled={take.isPending}>
               <Trans>Come in</Trans>
             </button>

@@ -6,9 +6,9 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { AlertDialog } from "radix-ui";
 import { useEffect, useState } from "react";
 import { api, ask, Refused } from "../api/client";
+import { signedIn, useReach } from "../api/connection";
 import { mayPass } from "../api/queries";
-import { signedIn, useReach } from "../api/reach";
-import { Sorry } from "../ui/Sorry";
+import { ErrorNotice } from "../ui/ErrorNotice";
 import { Field } from "./Field";
 
 const LOOK_MS = 3_000;
@@ -17,7 +17,7 @@ export function SignIn({ error }: { error?: Error | null }) {
   return (
     <main className="mx-auto max-w-md px-4 py-16">
       <h1 className="font-title text-4xl text-bean">Kemble</h1>
-      <Sorry error={error} className="mt-6" />
+      <ErrorNotice error={error} className="mt-6" />
       <Door />
     </main>
   );
@@ -103,7 +103,7 @@ function Door() {
           onChange={(code) => setTyped({ ...typed, code })}
         />
       )}
-      <Sorry error={enter.error} />
+      <ErrorNotice error={enter.error} />
       <button type="submit" className="pick min-h-12" data-on="true" disabled={enter.isPending}>
         <Trans>Come in</Trans>
       </button>

@@ -4,7 +4,7 @@
  */
 
 import { api, ask, Refused } from "../api/client";
-import { signedIn } from "../api/reach";
+import { signedIn } from "../api/connection";
 
 const [, kind, result] = /^#(key|invited)=([\w-]+)$/.exec(location.hash) ?? [];
 if (result) history.replaceState(null, "", location.pathname + location.search);

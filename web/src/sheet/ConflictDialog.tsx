@@ -6,7 +6,7 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { AlertDialog } from "radix-ui";
 import { useNavigate } from "react-router";
 import { larderQuery } from "../api/queries";
-import { Sorry } from "../ui/Sorry";
+import { ErrorNotice } from "../ui/ErrorNotice";
 import { capital } from "../ui/words";
 import { trimmed } from "../words/numbers";
 import type { Editing } from "./useSheet";
@@ -58,7 +58,7 @@ export function ConflictDialog({ editing }: { editing: Editing }) {
               </tbody>
             </table>
           )}
-          <Sorry error={failing.error} />
+          <ErrorNotice error={failing.error} />
           <div className="mt-5 flex flex-wrap gap-3">
             {conflict ? (
               <>

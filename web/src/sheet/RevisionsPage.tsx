@@ -9,12 +9,12 @@ import { api, ask } from "../api/client";
 import { kitchenQuery } from "../api/queries";
 import { VerdictMark } from "../stations/mix/verdict";
 import { cutText } from "../ui/cutText";
-import { Find } from "../ui/Find";
+import { ErrorNotice } from "../ui/ErrorNotice";
 import { Frame, Waiting } from "../ui/Frame";
 import { LinkButton, TextLink } from "../ui/LinkButton";
 import { newId } from "../ui/newId";
 import { Pages } from "../ui/Pages";
-import { Sorry } from "../ui/Sorry";
+import { Find } from "../ui/SearchField";
 import { capital, dayOf, timeOfDay } from "../ui/words";
 import { said } from "../words/said";
 
@@ -92,7 +92,7 @@ export default function RevisionsPage() {
           }}
         />
       </p>
-      <Sorry error={back.error ?? branch.error ?? name.error} />
+      <ErrorNotice error={back.error ?? branch.error ?? name.error} />
       <ol className="mt-4 list-none p-0">
         {revisions.map((revision) => (
           <li

@@ -15,21 +15,21 @@ import {
   sentence,
   type WayCard,
 } from "../api/client";
+import { useReach } from "../api/connection";
 import { kitchenQuery, kitchenSaving, occasionsQuery, waysQuery } from "../api/queries";
-import { useReach } from "../api/reach";
 import { Cut } from "../stations/cut/Cut";
 import { Heat } from "../stations/heat/Heat";
 import { Mix } from "../stations/mix/Mix";
 import { STATION_NAMES, STATIONS, type StationId, StationLine } from "../stations/StationLine";
 import { Shape } from "../stations/shape/Shape";
-import { BringBack } from "../ui/BringBack";
-import { Foot } from "../ui/Foot";
 import { Frame, Waiting } from "../ui/Frame";
 import { LinkButton } from "../ui/LinkButton";
-import { TriedAgain } from "../ui/TriedAgain";
+import { BringBack } from "../ui/RestoreTrashed";
+import { TriedAgain } from "../ui/RetryNotice";
+import { Foot } from "../ui/StationFoot";
 import { dateOf, timeOfDay } from "../ui/words";
 import { ConflictDialog } from "./ConflictDialog";
-import { MoreSlip } from "./MoreSlip";
+import { MoreSlip } from "./MorePopover";
 import { type Editing, type Saving, useSheet } from "./useSheet";
 
 const PlanStation = lazy(() => import("../plan/PlanStation"));

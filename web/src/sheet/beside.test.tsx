@@ -7,7 +7,7 @@ import { MemoryRouter, Route, Routes } from "react-router";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { Comparison } from "../api/client";
 import { pass, serve } from "../testing";
-import BesidePage from "./BesidePage";
+import SheetComparisonPage from "./SheetComparisonPage";
 
 beforeEach(() => vi.useFakeTimers());
 afterEach(() => {
@@ -73,7 +73,7 @@ async function show(path: string, sheets = [{ id: 2, title: "Hers", way: "set-ca
     <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
       <MemoryRouter initialEntries={[path]}>
         <Routes>
-          <Route path="/sheets/:sheetId/beside" element={<BesidePage />} />
+          <Route path="/sheets/:sheetId/beside" element={<SheetComparisonPage />} />
         </Routes>
       </MemoryRouter>
     </QueryClientProvider>,

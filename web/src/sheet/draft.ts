@@ -7,7 +7,7 @@
 
 import type { Sheet } from "../api/client";
 import { newId } from "../ui/newId";
-import type { Change, Kept, Op } from "./queue";
+import type { Change, Op, PersistedQueue } from "./queue";
 
 const ABANDONED_MS = 60_000;
 const prefix = (id: number) => `kemble-draft-${id}-`;
@@ -23,7 +23,7 @@ function tab(): string {
 }
 
 /** Keeps what is not saved, or nothing when all is. */
-export function keep(id: number, kept: Kept) {
+export function keep(id: number, kept: PersistedQueue) {
   const mine = prefix(id) + tab();
   if (!kept.ops.length && !kept.sending) {
     localStorage.removeItem(mine);
@@ -34,7 +34,7 @@ export function keep(id: number, kept: Kept) {
 }
 
 /** Keeps what can be undone and redone: of the sheet that is open, for as long as the tab is. */
-export function keepPast(id: number, { saved, past, future }: Kept) {
+export function keepPast(id: number, { saved, past, future }: PersistedQueue) {
   const mine = HISTORY + id;
   for (const key of Object.keys(sessionStorage))
     if (key.startsWith(HISTORY) && key !== mine) sessionStorage.removeItem(key);
@@ -43,7 +43,7 @@ export function keepPast(id: number, { saved, past, future }: Kept) {
 }
 
 /** What this tab has done and not saved, or what a tab that is gone has left behind; with this tab's past. */
-export function kept(id: number): Kept | null {
+export function kept(id: number): PersistedQueue | null {
   const history = read(sessionStorage, HISTORY + id);
   const own = prefix(id) + tab();
   const keys = Object.keys(localStorage).filter((key) => key.startsWith(prefix(id)));
@@ -89,7 +89,7 @@ interface Packed {
   kept: unknown;
 }
 
-function packed(whole: Kept): Packed {
+function packed(whole: PersistedQueue): Packed {
   const sheets: Sheet[] = [];
   const places = new Map<Sheet, number>();
   const place = (sheet: Sheet) => {
@@ -109,14 +109,14 @@ function packed(whole: Kept): Packed {
   return { sheets, kept };
 }
 
-function unpacked({ sheets, kept }: Packed): Kept {
+function unpacked({ sheets, kept }: Packed): PersistedQueue {
   const at = (place: number) => sheets[place] as Sheet;
   const change = ([from, to]: [number, number]): Change => ({ from: at(from), to: at(to) });
   type Pair = [number, number];
   const result = kept as {
     saved: { revision: number; sheet: number };
     ops: ({ id: number; change: Pair } | Op)[];
-    sending: (Omit<NonNullable<Kept["sending"]>, "sheet"> & { sheet: number }) | null;
+    sending: (Omit<NonNullable<PersistedQueue["sending"]>, "sheet"> & { sheet: number }) | null;
     past: { id: number; change: Pair | null }[];
     future: Pair[];
   };

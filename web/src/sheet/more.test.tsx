@@ -4,7 +4,7 @@
 import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
 import { Around, pass, serve, stubResizes } from "../testing";
-import { MoreSlip } from "./MoreSlip";
+import { MoreSlip } from "./MorePopover";
 
 beforeEach(() => vi.useFakeTimers());
 afterEach(() => {

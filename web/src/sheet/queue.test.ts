@@ -15,9 +15,9 @@ import {
   type Drawn,
   type Happening,
   isFresh,
-  type Kept,
   keptOf,
   next,
+  type PersistedQueue,
   problems,
   type Queue,
   type Saved,
@@ -150,7 +150,7 @@ class Tab {
   reload() {
     this.way = [];
     const saved = { revision: this.server.revision, sheet: this.server.sheet };
-    this.queue = begun(saved, workedOf(saved.sheet), JSON.parse(this.kept) as Kept | null);
+    this.queue = begun(saved, workedOf(saved.sheet), JSON.parse(this.kept) as PersistedQueue | null);
   }
 }
 
@@ -436,7 +436,7 @@ describe("by hand", () => {
     let queue = edit(edit(open(), 400), 420);
     queue = next(queue, { is: "undo", at });
     queue = ask(queue, "save", "first");
-    const kept = JSON.parse(JSON.stringify(keptOf(queue))) as Kept;
+    const kept = JSON.parse(JSON.stringify(keptOf(queue))) as PersistedQueue;
     let again = begun({ revision: 1, sheet: cake() }, worked(), kept);
     expect(water(again.sheet)).toBe(400);
     expect(again.sending?.uid).toBe("first");

@@ -105,11 +105,11 @@ export type Happening =
   | { is: "keep mine" | "take theirs" };
 
 /** What is kept in the browser until it is saved, and taken up after a reload. */
-export type Kept = Pick<Queue, "saved" | "ops" | "sending" | "past" | "future">;
+export type PersistedQueue = Pick<Queue, "saved" | "ops" | "sending" | "past" | "future">;
 
 const idle = (): Traffic => ({ busy: false, tries: 0, until: 0 });
 
-export function begun(saved: Saved, worked: WorkResult, kept: Kept | null): Queue {
+export function begun(saved: Saved, worked: WorkResult, kept: PersistedQueue | null): Queue {
   const open = kept !== null && (kept.ops.length > 0 || kept.sending !== null);
   const { past, future } = kept ?? { past: [], future: [] };
   const from = open ? kept : { saved, ops: [], sending: null, past, future };
@@ -132,7 +132,13 @@ export function begun(saved: Saved, worked: WorkResult, kept: Kept | null): Queu
   };
 }
 
-export const keptOf = ({ saved, ops, sending, past, future }: Queue): Kept => ({ saved, ops, sending, past, future });
+export const keptOf = ({ saved, ops, sending, past, future }: Queue): PersistedQueue => ({
+  saved,
+  ops,
+  sending,
+  past,
+  future,
+});
 
 function fold(sheet: Sheet, ops: Op[]): Sheet {
   return ops.reduce((now, op) => ("change" in op ? replay(op.change.from, op.change.to, now).value : now), sheet);

@@ -8,7 +8,7 @@ import { t } from "@lingui/core/macro";
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { type Adjustment, api, ask, type Problem, Refused, type Sheet, type SheetOpen } from "../api/client";
-import { whenBack } from "../api/reach";
+import { whenBack } from "../api/connection";
 import { cutText } from "../ui/cutText";
 import { newId } from "../ui/newId";
 import { forget, keep, keepPast, kept } from "./draft";

@@ -9,10 +9,10 @@ import { limit } from "../api/limits";
 import { kitchenQuery, occasionsQuery, sheetsQuery } from "../api/queries";
 import { useKitchenSave } from "../sheet/useKitchenSave";
 import { WeightField } from "../ui/AmountField";
-import { Find } from "../ui/Find";
+import { ErrorNotice } from "../ui/ErrorNotice";
 import { Frame, Waiting } from "../ui/Frame";
 import { NumberField } from "../ui/NumberField";
-import { Sorry } from "../ui/Sorry";
+import { Find } from "../ui/SearchField";
 import { bulkWords, plural } from "../ui/words";
 import { fixed } from "../words/numbers";
 import { ToCarry } from "./ToCarry";
@@ -104,7 +104,7 @@ export default function ShoppingPage() {
               <Trans>To buy for {madeOf(list.data)}</Trans>
             </h2>
           )}
-          <Sorry error={list.error} />
+          <ErrorNotice error={list.error} />
           {asked.length === 0 && (
             <p className="text-ink2">
               <Trans>Choose what you mean to make.</Trans>

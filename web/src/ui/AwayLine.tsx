@@ -2,7 +2,7 @@
 
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
-import { useReach } from "../api/reach";
+import { useReach } from "../api/connection";
 import { sinceWords } from "./words";
 
 export function AwayLine() {

@@ -1,7 +1,7 @@
 /** Said where times are kept, when this device's clock is off, or was set while Kemble could not be reached. */
 
 import { Trans } from "@lingui/react/macro";
-import { clockSetSeen, useDeviceClock } from "../api/reach";
+import { clockSetSeen, useDeviceClock } from "../api/connection";
 import { LinkButton } from "./LinkButton";
 import { duration } from "./words";
 

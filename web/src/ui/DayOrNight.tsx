@@ -2,7 +2,7 @@
 
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
-import { Picks } from "./Picks";
+import { Picks } from "./ToggleChoice";
 import { chooseTheme, useTheme } from "./theme";
 
 const THEMES = [

@@ -7,10 +7,10 @@ import { type ReactNode, useRef, useState } from "react";
 import type { Fact, FactKey, Facts } from "../api/client";
 import { trimmed } from "../words/numbers";
 import { said } from "../words/said";
-import { clearSpot, type Kept, type Spot } from "./clearSpot";
+import { useSpoken } from "./becauseMarks";
+import { clearSpot, type OccupiedArea, type Spot } from "./clearSpot";
 import { LinkButton } from "./LinkButton";
-import { Slip } from "./Slip";
-import { useSpoken } from "./spoken";
+import { Slip } from "./PopoverPanel";
 import { quantity } from "./words";
 
 interface Props {
@@ -73,7 +73,7 @@ const LEAST_DRAWING = 120; // px across: what is smaller is a sign, not a drawin
 function spotBeside(pressed: Element, key: FactKey): Spot {
   const box = pressed.getBoundingClientRect();
   const drawings = [...document.querySelectorAll('main svg[role="img"], main svg[role="group"]')].flatMap(
-    (drawing): Kept[] => {
+    (drawing): OccupiedArea[] => {
       const at = drawing.getBoundingClientRect();
       if (at.width < LEAST_DRAWING || at.height < LEAST_DRAWING) return [];
       return [

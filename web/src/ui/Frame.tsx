@@ -7,7 +7,7 @@ import { Link, NavLink } from "react-router";
 import { Refused } from "../api/client";
 import { ROLES, useRole } from "../api/roles";
 import { AwayLine } from "./AwayLine";
-import { HelpSlip } from "./HelpSlip";
+import { HelpSlip } from "./HelpPopover";
 import { TextLink } from "./LinkButton";
 import { capital } from "./words";
 

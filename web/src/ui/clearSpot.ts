@@ -8,7 +8,7 @@ export interface Box {
 }
 
 /** A thing to be kept clear of, and how much more it matters than another. */
-export interface Kept {
+export interface OccupiedArea {
   box: Box;
   weight: number;
 }
@@ -34,7 +34,7 @@ const LEAST_HIGH = 190; // that can be read in
 const FAR = 0.002; // what a pixel further away costs, in pixels covered of a hundred by a hundred
 
 /** The spot at which a slip of that size covers the least, all of it in the window where that can be; of equals the nearest. */
-export function clearSpot(pressed: Box, kept: readonly Kept[], room: Size, slip: Size): Spot {
+export function clearSpot(pressed: Box, kept: readonly OccupiedArea[], room: Size, slip: Size): Spot {
   let best: { spot: Spot; cost: number } | null = null;
   for (const spot of spots(pressed, kept)) {
     const box = laid(pressed, spot, room, slip);
@@ -47,7 +47,7 @@ export function clearSpot(pressed: Box, kept: readonly Kept[], room: Size, slip:
 }
 
 /** On each side, beside what was pressed or beyond each thing that is kept clear. */
-function* spots(pressed: Box, kept: readonly Kept[]): Generator<Beside> {
+function* spots(pressed: Box, kept: readonly OccupiedArea[]): Generator<Beside> {
   const beyond: Record<Beside["side"], (box: Box) => number> = {
     right: (box) => box.right - pressed.right,
     left: (box) => pressed.left - box.left,

@@ -2,7 +2,7 @@
 
 import { useCallback, useEffect, useRef, useState } from "react";
 import { Refused } from "../api/client";
-import { whenBack } from "../api/reach";
+import { whenBack } from "../api/connection";
 import {
   added,
   again,

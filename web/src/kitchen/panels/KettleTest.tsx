@@ -7,9 +7,9 @@ import { useState } from "react";
 import { api, ask } from "../../api/client";
 import { limit } from "../../api/limits";
 import { VolumeField } from "../../ui/AmountField";
+import { ErrorNotice } from "../../ui/ErrorNotice";
 import { NumberField } from "../../ui/NumberField";
 import { PickRow, Row } from "../../ui/Row";
-import { Sorry } from "../../ui/Sorry";
 import { TemperatureField } from "../../ui/TemperatureField";
 import { said } from "../../words/said";
 import type { PanelProps } from "../things";
@@ -116,7 +116,7 @@ export function KettleTest({ kitchen, set }: PanelProps) {
           </span>
         )}
       </div>
-      <Sorry error={test.error} />
+      <ErrorNotice error={test.error} />
     </details>
   );
 }

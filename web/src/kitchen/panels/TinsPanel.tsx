@@ -5,7 +5,7 @@ import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import type { Tin } from "../../api/client";
 import { limit, usual } from "../../api/limits";
-import { JustDropped } from "../../ui/JustDropped";
+import { JustDropped } from "../../ui/JustTrashed";
 import { LengthField } from "../../ui/LengthField";
 import { LinkButton } from "../../ui/LinkButton";
 import { tinSize } from "../../ui/tins";

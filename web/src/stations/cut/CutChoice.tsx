@@ -8,7 +8,7 @@ import type { Editing } from "../../sheet/useSheet";
 import { WeightField } from "../../ui/AmountField";
 import { LengthField } from "../../ui/LengthField";
 import { NumberField } from "../../ui/NumberField";
-import { Picks } from "../../ui/Picks";
+import { Picks } from "../../ui/ToggleChoice";
 import { said } from "../../words/said";
 
 const PATTERNS: Cut["pattern"][] = ["squares", "oblongs", "strips", "diamonds", "triangles", "wedges", "rings"];

@@ -6,7 +6,7 @@ import { useQuery } from "@tanstack/react-query";
 import { scaleLinear } from "d3-scale";
 import { useState } from "react";
 import { api, ask, type SchoolsCompared, type Sheet, type WayCard } from "../../api/client";
-import { Picks } from "../../ui/Picks";
+import { Picks } from "../../ui/ToggleChoice";
 import { capital } from "../../ui/words";
 
 interface Props {

@@ -9,9 +9,9 @@ import { limit } from "../../api/limits";
 import { kitchenQuery } from "../../api/queries";
 import { useKitchenSave } from "../../sheet/useKitchenSave";
 import { VolumeField } from "../../ui/AmountField";
+import { ErrorNotice } from "../../ui/ErrorNotice";
 import { LinkButton } from "../../ui/LinkButton";
 import { NumberField } from "../../ui/NumberField";
-import { Sorry } from "../../ui/Sorry";
 import { TemperatureField } from "../../ui/TemperatureField";
 import { celsius, degrees, degreesUnit, lengthFigure, lengthUnit, millimetres } from "../../ui/words";
 
@@ -162,7 +162,7 @@ function Told({ test, keep }: { test: () => Promise<Known>; keep: (own: Own) => 
           </LinkButton>
         </span>
       )}
-      <Sorry error={asked.error} />
+      <ErrorNotice error={asked.error} />
     </>
   );
 }

@@ -7,10 +7,10 @@ import { api, ask, type Part } from "../../api/client";
 import { sheetsQuery } from "../../api/queries";
 import type { Editing } from "../../sheet/useSheet";
 import { ActionMenu } from "../../ui/ActionMenu";
+import { ErrorNotice } from "../../ui/ErrorNotice";
 import { LinkButton } from "../../ui/LinkButton";
 import { newId } from "../../ui/newId";
 import { Row } from "../../ui/Row";
-import { Sorry } from "../../ui/Sorry";
 
 /** Made once for two sheets: choose the other, or give it back. Both sheets are saved together. */
 export function Shared({ editing, part }: { editing: Editing; part: Part }) {
@@ -62,7 +62,7 @@ export function Shared({ editing, part }: { editing: Editing; part: Part }) {
           <Trans>which</Trans>
         </ActionMenu>
       </Row>
-      <Sorry error={share.error} />
+      <ErrorNotice error={share.error} />
     </>
   );
 }

@@ -5,8 +5,8 @@ import { Trans } from "@lingui/react/macro";
 import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
 import { useLocation } from "react-router";
+import { readingAt } from "./drawingHelp";
 import { isTyping, keysAt, nameOfKey } from "./keys";
-import { readingAt } from "./readings";
 
 export function HelpSlip() {
   const { pathname } = useLocation();

@@ -3,7 +3,7 @@
 import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { droppedQuery } from "../api/queries";
-import { BringBack } from "./BringBack";
+import { BringBack } from "./RestoreTrashed";
 
 const JUST_MS = 15 * 60_000;
 

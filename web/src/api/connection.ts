@@ -35,7 +35,7 @@ function become(now: Partial<Reach>) {
 }
 
 /** An answer came: from the kitchen itself, or out of what was kept. */
-export function heardFrom(response: Response, asked: number) {
+export function noteResponse(response: Response, asked: number) {
   const kept = response.headers.get(KEPT_HEADER);
   if (kept) {
     become({ away: true, heard: Math.max(reach.heard ?? 0, Date.parse(kept)) });
@@ -48,7 +48,7 @@ export function heardFrom(response: Response, asked: number) {
   become({ away: false, heard: now, ...(response.status === 401 ? { signedOut: true } : {}) });
 }
 
-export const heardNothing = () => become({ away: true });
+export const noteNoResponse = () => become({ away: true });
 export const signedIn = () => become({ signedOut: false });
 
 /** Calls `go` each time the kitchen can be asked again after it could not. Returns how to stop that. */

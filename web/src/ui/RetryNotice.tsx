@@ -2,7 +2,7 @@
 
 import { Trans } from "@lingui/react/macro";
 import type { Problem } from "../api/client";
-import { useReach } from "../api/reach";
+import { useReach } from "../api/connection";
 import { capital } from "./words";
 
 interface Props {

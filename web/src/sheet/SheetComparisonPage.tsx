@@ -7,16 +7,16 @@ import { useEffect } from "react";
 import { useParams, useSearchParams } from "react-router";
 import { api, ask, type Comparison, type WayCard } from "../api/client";
 import { sheetsQuery, waysQuery } from "../api/queries";
+import { ErrorNotice } from "../ui/ErrorNotice";
 import { Frame, Waiting } from "../ui/Frame";
 import { TextLink } from "../ui/LinkButton";
-import { Picks } from "../ui/Picks";
-import { Sorry } from "../ui/Sorry";
+import { Picks } from "../ui/ToggleChoice";
 import { capital } from "../ui/words";
 import { said } from "../words/said";
 import { TwoClocks } from "./TwoClocks";
 import { TwoClouds } from "./TwoClouds";
 
-export default function BesidePage() {
+export default function SheetComparisonPage() {
   const mine = Number(useParams().sheetId);
   const [query, setQuery] = useSearchParams();
   const hers = query.get("hers");
@@ -71,7 +71,7 @@ export default function BesidePage() {
           <Trans>Say which is hers. What was told by the cup is a cloud here, and not a point.</Trans>
         </p>
       )}
-      <Sorry error={comparison.error} />
+      <ErrorNotice error={comparison.error} />
       {comparison.data && <Both told={comparison.data} way={way} />}
     </Frame>
   );

@@ -2,7 +2,7 @@
 
 import { Refused, sentence } from "../api/client";
 
-export function Sorry({ error, className = "mt-3" }: { error: Error | null | undefined; className?: string }) {
+export function ErrorNotice({ error, className = "mt-3" }: { error: Error | null | undefined; className?: string }) {
   if (!error) return null;
   const problem = error instanceof Refused ? error.problems[0] : undefined;
   return (

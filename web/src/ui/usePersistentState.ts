@@ -2,7 +2,7 @@
 
 import { useState } from "react";
 
-export function useKept<T>(key: string | null, start: T): [T, (value: T) => void] {
+export function usePersistentState<T>(key: string | null, start: T): [T, (value: T) => void] {
   const [value, setValue] = useState<T>(() => {
     const kept = key && localStorage.getItem(key);
     return kept ? (JSON.parse(kept) as T) : start;

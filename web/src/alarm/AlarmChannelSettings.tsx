@@ -4,9 +4,9 @@ import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import { LinkButton } from "../ui/LinkButton";
-import { keepManners, type Manners, manners, notify, speak, tone, vibrate } from "./ring";
+import { type AlarmChannels, keepManners, manners, notify, speak, tone, vibrate } from "./ring";
 
-const WAYS: readonly (readonly [keyof Manners, string, () => void])[] = [
+const WAYS: readonly (readonly [keyof AlarmChannels, string, () => void])[] = [
   ["tone", t`a tone`, () => tone()],
   ["speech", t`a spoken line`, () => speak(t`The cake: the first look`)],
   ["vibration", t`a vibration`, () => vibrate()],
@@ -17,10 +17,10 @@ const WAYS: readonly (readonly [keyof Manners, string, () => void])[] = [
   ],
 ];
 
-export function AlarmManners() {
+export function AlarmChannelSettings() {
   const [how, setHow] = useState(manners);
   const [refused, setRefused] = useState(false);
-  const set = async (name: keyof Manners, on: boolean) => {
+  const set = async (name: keyof AlarmChannels, on: boolean) => {
     if (name === "notification" && on && "Notification" in window) {
       const answer = await Notification.requestPermission();
       setRefused(answer !== "granted");

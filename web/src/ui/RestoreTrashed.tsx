@@ -3,8 +3,8 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import type { ReactNode } from "react";
 import { api, ask } from "../api/client";
+import { ErrorNotice } from "./ErrorNotice";
 import { LinkButton } from "./LinkButton";
-import { Sorry } from "./Sorry";
 
 const SHOWN_BY = ["sheets", "sheet", "occasions", "runs", "run", "log", "kitchen", "larder", "dropped"];
 
@@ -29,7 +29,7 @@ export function BringBack({ kind, id, onBack, children }: Props) {
       <LinkButton disabled={back.isPending} onClick={() => back.mutate()}>
         {children}
       </LinkButton>
-      <Sorry error={back.error} />
+      <ErrorNotice error={back.error} />
     </>
   );
 }

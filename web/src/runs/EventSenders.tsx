@@ -7,10 +7,10 @@ import { t } from "@lingui/core/macro";
 import { useQueryClient } from "@tanstack/react-query";
 import { createContext, type ReactNode, useContext, useEffect } from "react";
 import { api, ask, type NewEvent, type RunOpen } from "../api/client";
-import { whenBack } from "../api/reach";
+import { whenBack } from "../api/connection";
 import { useOutbox } from "../ui/useOutbox";
 
-export interface Telling {
+export interface EventSender {
   uid: string;
   lane: string;
   run: number;
@@ -37,12 +37,12 @@ function gatherOfBefore() {
 }
 gatherOfBefore();
 
-type Tellings = ReturnType<typeof useOutbox<Telling>>;
+type Tellings = ReturnType<typeof useOutbox<EventSender>>;
 const Context = createContext<Tellings | null>(null);
 
 export function TellingsProvider({ children }: { children: ReactNode }) {
   const client = useQueryClient();
-  const outbox = useOutbox<Telling>(KEPT, async ({ run, event }) => {
+  const outbox = useOutbox<EventSender>(KEPT, async ({ run, event }) => {
     const path = { run_id: run };
     const body = { ...event, device_now: new Date().toISOString() };
     const kept = await ask(api.POST("/api/runs/{run_id}/events", { params: { path }, body }));

@@ -4,7 +4,7 @@ import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { Popover } from "radix-ui";
 import type { WorkResult } from "../api/client";
-import { Slip } from "./Slip";
+import { Slip } from "./PopoverPanel";
 
 const HEADS = { look: t`Look`, before: t`Before`, good: t`Next` } as const;
 

@@ -1,7 +1,7 @@
 /** Names are found in every spelling, and by everyday words in any order. */
 
 import { expect, it } from "vitest";
-import { meant } from "./seek";
+import { meant } from "./matchesQuery";
 
 const CAKE = ["Steamed set cake", "nian gao", "tikoy", "steamed pudding"];
 

@@ -7,7 +7,7 @@ import { Popover } from "radix-ui";
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, ask } from "../api/client";
-import { Slip } from "../ui/Slip";
+import { Slip } from "../ui/PopoverPanel";
 import { capital } from "../ui/words";
 
 const LOOK = "inline-flex min-h-11 items-center text-bean underline underline-offset-4";

@@ -5,13 +5,13 @@ import { act, cleanup, render, screen } from "@testing-library/react";
 import { createElement } from "react";
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
 import { ClockLine } from "../ui/ClockLine";
-import { clockOff, heardFrom, KEPT_HEADER, serverNow, TIME_HEADER } from "./reach";
+import { clockOff, KEPT_HEADER, noteResponse, serverNow, TIME_HEADER } from "./connection";
 
 const AT = (s: number) => Date.UTC(2026, 10, 25, 9, 0, s);
 /** An answer that was asked for at `asked` on this device's clock, says what time it was there, and is heard now. */
 const hear = (said: number, asked: number, more: Record<string, string> = {}) =>
   act(() =>
-    heardFrom(new Response("{}", { headers: { [TIME_HEADER]: new Date(said).toISOString(), ...more } }), asked),
+    noteResponse(new Response("{}", { headers: { [TIME_HEADER]: new Date(said).toISOString(), ...more } }), asked),
   );
 
 beforeEach(() => {
