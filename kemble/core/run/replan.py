@@ -217,16 +217,14 @@ def _loose(dish: Dish) -> Dish:
 
 def _scheduled_by_run(going: Sequence[OpenRun], scheduled: Sequence[ScheduledStep]) -> list[list[ScheduledStep]]:
     """The steps that have not begun, each with its own step again, waits and all."""
-    scheduled_stepses: list[list[ScheduledStep]] = [[] for _ in going]
+    by_run: list[list[ScheduledStep]] = [[] for _ in going]
     for scheduled_step in scheduled:
         run = going[scheduled_step.dish]
         states = {state.id: state for state in run.state.steps}
         if scheduled_step.step.id in states and states[scheduled_step.step.id].status != "running":
             own = next(each for each in run.plan.scheduled if each.step.id == scheduled_step.step.id)
-            scheduled_stepses[scheduled_step.dish].append(
-                scheduled_step.model_copy(update={"step": own.step, "dish": own.dish})
-            )
-    return scheduled_stepses
+            by_run[scheduled_step.dish].append(scheduled_step.model_copy(update={"step": own.step, "dish": own.dish}))
+    return by_run
 
 
 def _change_sentences(

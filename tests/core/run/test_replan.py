@@ -111,6 +111,23 @@ class TestWhatHappened:
         now = replan([going("balls", its, events, 25)], KITCHEN, now=at(25))
         assert now.scheduled[0][0].starts == at(40)
 
+    def test_a_run_with_nothing_left_keeps_its_place_among_the_others(self):
+        """The broth is done; of the cake the steam is left: two lists, the first empty."""
+        broth = plan((step("simmer", 30, "free"), 0), serve=30)
+        done = happened((0, "started", "simmer"), (30, "done", "simmer"))
+        now = replan([going("broth", broth, done, 35), going("cake", cake(slack=60), [], 35)], KITCHEN, now=at(35))
+        assert [[scheduled.step.id for scheduled in its] for its in now.scheduled] == [
+            [],
+            ["mix", "steam", "cool", "cut"],
+        ]
+
+    def test_a_table_that_is_kept_although_steps_move_is_said(self):
+        """Ninety minutes late with ninety in hand: the mixing moves, the table does not."""
+        now = replan([going("cake", cake(slack=90), [], 90)], KITCHEN, now=at(90))
+        assert now.later_min == 0
+        assert now.says[-1] == "The time at the table is kept."
+        assert now.says[0].startswith("Mix: ")
+
     def test_two_that_run_at_once_are_no_clash(self):
         """One cook holds two pans, against all reason: that is so, and the rest is planned behind it."""
         item = plan((step("stir", 30), 0), (step("pour", 5, "held", [("stir", 0, None)]), 30), serve=60)
