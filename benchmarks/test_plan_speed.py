@@ -12,7 +12,7 @@ sys.path.insert(0, str(Path(__file__).resolve().parents[1] / "tests" / "helpers"
 
 from plan_checker import broken
 from promises import amount, measured
-from test_day import random_day
+from test_day_solver import random_day
 
 from kemble.core.cards.ways import WAYS
 from kemble.core.kitchen.document import Kitchen

@@ -1,4 +1,4 @@
-"""Paper: what is drawn and laid out in the core, as PDF by a library that prints pages."""
+"""Makes PDF of what the core draws and lays out."""
 
 from __future__ import annotations
 

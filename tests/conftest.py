@@ -21,7 +21,14 @@ def prepared(tmp_path_factory, worker_id):
     return Prepared(base if worker_id == "master" else base.parent)
 
 
-SLOW_FILES = ("test_processes", "test_away", "test_words", "test_hostile_names", "test_making_together", "test_kept")
+SLOW_FILES = (
+    "test_processes",
+    "test_away",
+    "test_words",
+    "test_hostile_names",
+    "test_making_together",
+    "test_without_network",
+)
 
 
 def pytest_collection_modifyitems(items):

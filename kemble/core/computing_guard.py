@@ -1,4 +1,4 @@
-"""What takes long may be forbidden for a while: whoever holds something that others wait for must not compute meanwhile.
+"""Forbids long calculations in a thread that holds something others wait for.
 
 A function that takes long is marked with `@computes`; inside `no_computing` it raises, however quick it would have been
 this time. So a test sees what only a busy machine would feel.

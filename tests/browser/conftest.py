@@ -15,7 +15,7 @@ def browser_type_launch_args(browser_type_launch_args):
 
 @pytest.fixture
 def browser_context_args(browser_context_args):
-    """Without the service worker, which fetches the whole shell for every new browser: test_kept.py lets it in."""
+    """Without the service worker, which fetches the whole shell for every new browser: test_without_network.py lets it in."""
     return {**browser_context_args, "service_workers": "block"}
 
 

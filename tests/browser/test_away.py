@@ -11,7 +11,7 @@ from datetime import UTC, datetime, timedelta
 import pytest
 from playwright.sync_api import expect
 from serving import ROOT, new_uid, redate, until
-from test_kept import kept_ready, now
+from test_without_network import kept_ready, now
 from thorough import times
 
 pytestmark = pytest.mark.browser

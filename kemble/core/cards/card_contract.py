@@ -1,4 +1,4 @@
-"""What cards and code agree on, and the check of every card when it is loaded.
+"""What code may ask a card for, and the check of every card when it is loaded.
 
 Code may ask a card for the choices, steps and scales that stand here, and for no others: their ids are types, so that a
 name that nobody agreed on does not compile. A card may use what stands here and whatever it brings along itself. Where

@@ -1,4 +1,4 @@
-"""The card of a part family: what is made beside the base, and how one knows on the scale that it is done."""
+"""The card of a part family: what the part makes, and the weight at which it is done."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""The step at which a part is put in, on or under what is eaten, where its way has no step of its own for it."""
+"""The step that puts a part in, on or under the cake, for a way that has no step of its own for it."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What a step is called, where all that is known of it is its id."""
+"""The titles of steps by their ids."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""The card of a way: the data that one file in this folder fills in.
+"""The class of a way's card; each file in `ways/` fills in one.
 
 Everything the stations, the plan and the screens need to know of a way is here as data, so that a new way is
 one new file. Nothing in it computes but the outline of a zone.

@@ -1,4 +1,4 @@
-"""Diets: what a sheet is to be without, and what stands in for it, one press each.
+"""Diets: what a sheet must not contain, and what replaces it.
 
 Each exchange is one that the cook could make by hand on its line, with water and sugar held; what has no stand-in is
 said and left. Kitchen choices, no medical advice: the packet says what else may be in it.

@@ -1,4 +1,4 @@
-"""Exchanges: one ingredient for another, by what it was there for.
+"""Exchanges: one ingredient for another that does the same work.
 
 Within a group of the larder the rule is one line of a table: a sugar is replaced by its sweetness, a fat by its fat, a
 liquid by its water. What does not fit a group has a rule of its own. Re-balancing the rest is `adjust`'s.

@@ -1,4 +1,4 @@
-"""Both sides of what cooks disagree about: the same sheet worked under each school, its facts side by side.
+"""The same sheet calculated under each school of a question, with the facts side by side.
 
 Nothing is decided here: each side is worked out in full, and what differs between them is shown.
 """

@@ -1,4 +1,4 @@
-"""A part made once for two sheets: the one makes more of it, the other takes its share."""
+"""A part that one sheet makes for another too: the one makes more of it, the other takes its share."""
 
 from __future__ import annotations
 

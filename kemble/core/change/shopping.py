@@ -1,4 +1,4 @@
-"""Shopping: what any number of sheets need, in packs, less what is in the larder, spares added."""
+"""Shopping: what several sheets need, in packs, less what is in the larder, with spares."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What every measuring device has in common: lines of JSON, short, and a clear word when one is not.
+"""The lines of JSON that every measuring device sends, and the error for a line that is not one.
 
 The protocols are written down in docs/scale.md and docs/probe.md.
 """

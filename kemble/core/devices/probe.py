@@ -1,4 +1,4 @@
-"""A thermometer as Kemble sees it: the lines it speaks, and what its reading says of the rest of a heating.
+"""A thermometer: the lines it sends, and what a core temperature says of the rest of a heating.
 
 The line protocol is written down in docs/probe.md. Nothing here opens a port.
 """

@@ -1,4 +1,4 @@
-"""A kitchen scale as Kemble sees it: the lines it speaks, its readings, and when it lies still.
+"""A kitchen scale: the lines it sends, its readings, and when the weight is at rest.
 
 The line protocol is written down in docs/scale.md. Nothing here opens a port.
 """

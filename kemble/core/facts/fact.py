@@ -1,4 +1,4 @@
-"""Facts: every number the tool shows, with its range and its because.
+"""Facts: every number that Kemble shows, with its range and where it came from.
 
 A station adds facts to a `FactBook` in working order; each fact names what it was worked out from, so that a
 reader can go from any figure down to the sheet, the kitchen or the larder. The ripple after an edit is a

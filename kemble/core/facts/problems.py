@@ -1,4 +1,4 @@
-"""Problems: a sentence that names the field and says what would be accepted."""
+"""Problems with an input: a sentence that names the field and says what is accepted."""
 
 from __future__ import annotations
 

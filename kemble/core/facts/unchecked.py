@@ -1,4 +1,4 @@
-"""Models made of values that are right already: nothing is checked while an answer is made, and so it is quick.
+"""Building models without validation, for speed, from values that are right already.
 
 The type checker holds every call to the model's fields and their types; the tests check every value (`checking_models`).
 """

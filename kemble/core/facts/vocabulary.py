@@ -1,4 +1,4 @@
-"""The vocabulary of facts: every key that a station may enter, its words, unit and shown decimals."""
+"""The list of fact keys: each with its words, unit and the decimals that are shown."""
 
 from __future__ import annotations
 

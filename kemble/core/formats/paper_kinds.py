@@ -1,4 +1,4 @@
-"""What a sheet can be had as on paper, without what prints it."""
+"""The papers that can be printed of a sheet, without what prints them."""
 
 from typing import Literal, get_args
 

@@ -1,4 +1,4 @@
-"""A sheet written for others: the Recipe vocabulary of schema.org as JSON-LD, Markdown, plain text, and our own JSON.
+"""Writes a sheet for others: JSON-LD by the Recipe vocabulary, Markdown, plain text, and Kemble's own JSON.
 
 Amounts in grams with the nearest household measure beside them. The JSON-LD carries the whole sheet as well, so that
 reading it again gives the same sheet; Markdown and text are for people.

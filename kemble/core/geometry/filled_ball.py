@@ -1,4 +1,4 @@
-"""A filled piece as sphere in sphere: from any two of its measures, all of them."""
+"""A filled piece as a sphere in a sphere: any two of its measures give all of them."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Hands, drawn for one piece: how a leaf is bent, a skin drawn over, a rope cut, a cake turned out. All in mm, as frames.
+"""Drawings of hands for one piece: folding a leaf, closing a skin, cutting a rope, turning out a cake. In mm, as frames.
 
 Bend lines and levels are geometry, exact for the sizes given. Where dough stretches, the frame says that it is an estimate.
 A frame is drawn for the right hand; the left one sees it mirrored.

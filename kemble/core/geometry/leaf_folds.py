@@ -1,4 +1,4 @@
-"""A parcel from its leaf, and what lines a mould. mm and ml; kitchen estimates where it says so."""
+"""How large a parcel a leaf folds, and what lines a mould. mm and ml; kitchen estimates where it says so."""
 
 from __future__ import annotations
 

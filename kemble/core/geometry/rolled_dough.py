@@ -1,4 +1,4 @@
-"""A sheet of rolled dough and a round or square cutter: how many come out, and what is rolled again."""
+"""Rolled dough and a round or square cutter: how many pieces come out, and what is rolled again."""
 
 from __future__ import annotations
 

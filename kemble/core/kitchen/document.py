@@ -1,4 +1,4 @@
-"""The kitchen: what the cook has, how high it stands, and what has been measured there."""
+"""The kitchen's document: its equipment, its height above the sea, and what was measured there."""
 
 from __future__ import annotations
 

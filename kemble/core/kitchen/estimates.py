@@ -1,4 +1,4 @@
-"""What nobody knows exactly of a kitchen and of what is cooked: one table, each with a range and what would narrow it.
+"""The table of estimates: values that nobody knows exactly, each with a range and what would narrow it.
 
 Every row is a kitchen estimate unless its source says otherwise. `low` and `high` are where one in twenty lies below and
 one in twenty above. A kitchen may hold a value and a range of its own for any of them (`Kitchen.estimates`).

@@ -1,4 +1,4 @@
-"""The shelf: the larder as one kitchen has it, with the cook's own figures, own ingredients and own cups."""
+"""The shelf: the larder of one kitchen, with its own figures, ingredients and cups."""
 
 from __future__ import annotations
 

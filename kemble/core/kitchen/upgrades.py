@@ -1,4 +1,4 @@
-"""Settings of kitchens as they were kept before, brought up to how they are kept now."""
+"""Brings settings that an older version stored up to this one."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What costs most of the liking: the penalty of each taste, where enough tongues have said both.
+"""How much each taste costs of the liking, where enough tasters said both.
 
 Mean drop analysis, as in sensory work: of those who found it too little (or too much) of a taste, how much less they liked
 it than those who found it just right, and how many they are.

@@ -1,4 +1,4 @@
-"""What would teach most: by how much the windows of what a kitchen makes would shrink, for each thing that could be done.
+"""Which measurement would help most: by how much it would narrow the time windows of what a kitchen makes.
 
 The posterior of the learner is a normal; an observation narrows it whatever it shows, so what it would bring is known
 beforehand (the expected shrinking, by Kalman's update).

@@ -1,4 +1,4 @@
-"""Next time: one or two changes of a sheet's ratios, by how much, and what is expected of them, from how batches tasted.
+"""What to change next time: one or two ratios of a sheet, by how much, and the taste expected, from earlier tastings.
 
 Each taste is a mark from too little (-2) over just right (0) to too much (2), and is taken to be straight in the ratios,
 each in half-widths of its way's band, about the band's middle; with a level of the way's own and one of each sheet

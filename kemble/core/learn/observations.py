@@ -1,4 +1,4 @@
-"""What a making has to say of what nobody knows exactly: each time, weight and reading that was told with a range.
+"""What a batch shows of the estimates: each time, weight and temperature that was predicted with a range.
 
 A sight keeps what was told by the craft's own table, what was seen, and how the first hangs on the estimates (the moves
 that the windows are made of already, physics/time_spread.py). So it can be learned from for ever, in any order, without its

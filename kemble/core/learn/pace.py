@@ -1,4 +1,4 @@
-"""How quick a kitchen's own hands are: at each step, over what is usual, drawn toward how quick they are at all."""
+"""How quick this kitchen's cooks are at each step, over the usual time, shrunk towards their pace at all steps."""
 
 from __future__ import annotations
 

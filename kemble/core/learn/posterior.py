@@ -1,4 +1,4 @@
-"""Learning from sights: one normal posterior over the table of estimates, whatever order they came in.
+"""Learning from observations: one normal posterior over the table of estimates, in whatever order they came.
 
 Each estimate is a number of standard deviations from the craft's own value, its prior a standard normal (narrower and off
 the middle where something was measured). A sight's logarithm is a sum of what each estimate moves it by, a parabola

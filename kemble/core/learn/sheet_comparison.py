@@ -1,4 +1,4 @@
-"""Her way and mine: two sheets of one way, each with all that its amounts leave open, on one map and one clock.
+"""Compares two sheets of one way: the ranges that their amounts leave open, on one map and one time axis.
 
 What was told by the cup is as the cup was filled, and as large as it was. Each such unknown is moved to its ends alone,
 what that does to the ratios and to the time is taken as straight between them, and what is independent adds by squares;

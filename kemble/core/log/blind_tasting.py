@@ -1,4 +1,4 @@
-"""A split batch tasted blind: who gets what in which order under which code, and what their answers can say.
+"""A blind tasting: which taster gets which cup under which code, and what the answers can show.
 
 Triangle: three cups, two alike; who cannot tell finds the odd one once in three. Paired: two cups; who has no preference
 takes either once in two. Exact binomial tests, as sensory work has them; "not told apart" is an answer like another.

@@ -1,4 +1,4 @@
-"""Drift: one fact of every making, in the order of time, and whether it moves.
+"""Drift: one fact of every batch in order of time, and whether it changes.
 
 Theil and Sen's slope, the median of those between any two makings, with its interval from Kendall's tau: an odd making
 moves it little, and nothing is taken to be normal. Where what was told is known it is what happened over that, so that a

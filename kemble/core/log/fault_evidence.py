@@ -1,4 +1,4 @@
-"""What speaks for each cause of a fault, and what against it: the numbers of a batch, and what happened in its making.
+"""The causes of each fault, and the facts of a batch that speak for or against them.
 
 One table: a fault, the steps at which it shows, and its causes, each with a witness. A witness reads what is known and
 answers for, against, or nothing; it never guesses. Limits of a way's own ratios stand in its card (card.Evidence).

@@ -1,4 +1,4 @@
-"""The log: what was predicted, what happened, and how it came out on just-about-right scales."""
+"""What was predicted of a batch, what happened, and how it tasted on just-about-right scales."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What is kept of a batch: where, until when, and what its label says."""
+"""Pieces of a batch that are stored: where, until when they keep, and what their label says."""
 
 from __future__ import annotations
 

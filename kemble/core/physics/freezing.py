@@ -1,4 +1,4 @@
-"""Food that freezes: its heat content over temperature, freezing a filling ball hard, its softening again."""
+"""Freezing food: its heat content over temperature, freezing a filling ball hard, and thawing it."""
 
 from __future__ import annotations
 

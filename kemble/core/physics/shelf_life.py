@@ -1,4 +1,4 @@
-"""Setting, staling and spoiling: an index, said to be one."""
+"""Setting, staling and spoiling, as an index."""
 
 from __future__ import annotations
 

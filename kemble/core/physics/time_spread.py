@@ -1,4 +1,4 @@
-"""A time with its window, from what nobody knows exactly: by sensitivities, and what each of them has its share in.
+"""The time window that follows from estimates: by sensitivities, and the share of each estimate in it.
 
 The logarithm of a time is nearly straight in the logarithm of what it hangs on, so its variance is the sum of the
 squares of what each estimate moves it by alone. Each is moved to where one in twenty lies beyond; the two that move it

@@ -1,4 +1,4 @@
-"""When a day cannot be done: which bonds clash, as few as can be, in words; and the nearest days that work."""
+"""When a day cannot be done: the fewest constraints that conflict, in words, and the nearest days that work."""
 
 from __future__ import annotations
 

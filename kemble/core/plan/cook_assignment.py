@@ -1,4 +1,4 @@
-"""Who does what: the steps of a day given to cooks and helpers, a child and a new helper only what is safe."""
+"""Which cook or helper does each step of a day; a child and a new helper do only what is safe."""
 
 from __future__ import annotations
 

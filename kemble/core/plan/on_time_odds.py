@@ -1,4 +1,4 @@
-"""How sure a day is: a thousand days drawn from the windows of its steps, folded over the plan.
+"""How likely a day is on time: a thousand days drawn from the time windows of its steps.
 
 A step that is told with a window lasts as that says (one in twenty is done by its low end, nineteen in twenty by its
 high one); hands are as quick as the table of estimates has them; what is only waited for lasts as long as it is told.

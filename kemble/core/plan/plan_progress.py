@@ -1,4 +1,4 @@
-"""How the planning of a day goes, for whoever waits for it, and whether it is to stop.
+"""The progress of planning a day, for whoever waits for it, and the flag that stops it.
 
 A watch is the one thing here that changes while it is used: the planner tells it, in one thread, what another reads.
 """

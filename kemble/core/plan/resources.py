@@ -1,4 +1,4 @@
-"""What a day's steps share: hands and helpers, burners, steamers, oven, pans, shelves; how much of each, and when."""
+"""What the steps of a day share: cooks, burners, steamers, oven, pans, shelves; how much of each there is, and when."""
 
 from __future__ import annotations
 

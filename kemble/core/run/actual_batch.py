@@ -1,4 +1,4 @@
-"""What was really in it: a run's weighings and additions, and everything that follows worked anew by them."""
+"""What really went into a batch: the weighings and additions of a run, and everything recalculated from them."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""The time of an event that a device tells of, whose own clock may be off or may have been set meanwhile.
+"""The time of an event on a device whose clock may be wrong or may have been set meanwhile.
 
 A device measures how far its clock is off at every answer that it hears, and corrects what it tells by that. One that
 never heard an answer says so, and is corrected by what its clock shows as it sends. A clock that was set between the two

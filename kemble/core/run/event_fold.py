@@ -1,4 +1,4 @@
-"""Which events of a run count, and what they add up to: each kind by its row in a table."""
+"""Which events of a run count, and what they add up to; each kind has a row in a table."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What can happen in a run: one class for each kind of event, kept as documents.
+"""The events of a run: one class for each kind, stored as documents.
 
 A run is an append-only list of events. A new kind is a class here, its row in the table of the fold (fold.py), and the
 same two on the page (web/src/runs/fold.ts, eventWords.ts), which does not compile without them. Nothing in the database

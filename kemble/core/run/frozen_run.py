@@ -1,4 +1,4 @@
-"""What a run keeps of the day it began: its sheet, what was told, and its plan. Frozen; written once, read for ever.
+"""What a run stores when it begins: its sheet, its predicted facts and its plan. Written once and never changed.
 
 Each document says its version. A new version is written when what is kept of a run changes; every old one is brought up
 to the newest by the steps in `_UPGRADES`, and a frozen document of each lies in `tests/fixtures/runs`.

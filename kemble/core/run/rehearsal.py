@@ -1,4 +1,4 @@
-"""A rehearsal: a simulated cook who is late, heavy-handed and forgetful as chosen; and what a making showed in the end.
+"""A rehearsal: a simulated cook plays a run, as late and forgetful as chosen; and the report of any run.
 
 The cook is a stand-in that can fail: nothing of the plan is promised to hold. Drawn from a seed, so that it can be seen again.
 """

@@ -1,4 +1,4 @@
-"""Where a run stands: its events folded over the plan that it follows, carried forward to an instant.
+"""Where each step of a run stands at an instant: its events added up over its plan.
 
 Clocks are instants (started at, due at), never counters. The core has no clock of its own: `now` comes in.
 """

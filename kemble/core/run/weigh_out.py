@@ -1,4 +1,4 @@
-"""The weigh-out bench: one mass shared out on the scale, piece after piece, each aimed at what is left.
+"""Weighing out: one mass is shared into pieces on the scale, each aimed at what is left.
 
 A bench is an append-only list of marks; its state is a fold over them. Every gram is in a piece or still in the mass.
 """

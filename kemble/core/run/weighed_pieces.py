@@ -1,4 +1,4 @@
-"""Pieces that were weighed one after another: the first of them are practice, and are kept apart from what was meant."""
+"""Pieces weighed one after another: the first few are practice and are averaged apart."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""The bowl: a sheet's lines weighed on one kitchen's shelf, and carried through its parts in working order.
+"""The bowl: a sheet's ingredients weighed in one kitchen, and carried through its parts in working order.
 
 One pass: a part is made of its lines and of what it takes of parts made before it; what it makes goes to those who take
 of it, is held back, and its rest goes on. Every gram of a line ends in exactly one place: held in reserve, boiled off or

@@ -1,4 +1,4 @@
-"""The sheet: one formula being worked out. One JSON document; unknown keys are refused."""
+"""The sheet's document. One JSON document; unknown keys are refused."""
 
 from __future__ import annotations
 

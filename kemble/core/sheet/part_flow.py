@@ -1,4 +1,4 @@
-"""The flow of a sheet: which part feeds which, in what order they are made, and whether that can be."""
+"""Which part of a sheet feeds which, in what order they are made, and whether that is possible."""
 
 from __future__ import annotations
 

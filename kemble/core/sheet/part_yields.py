@@ -1,4 +1,4 @@
-"""Making: what becomes of what goes into a part. Composition in, its outputs with their weights when done out."""
+"""What a part yields: composition in, its outputs with their finished weights out."""
 
 from __future__ import annotations
 

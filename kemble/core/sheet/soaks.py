@@ -1,4 +1,4 @@
-"""How long whole grain is soaked: the three ways of cooks, and a sheet soaked one of them."""
+"""The three ways to soak whole grain, and a sheet changed to one of them."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Documents of versions before, brought up to the newest: a sheet is read for ever."""
+"""Brings sheets of older versions up to the newest: a sheet can always be read."""
 
 from __future__ import annotations
 

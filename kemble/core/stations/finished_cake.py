@@ -1,4 +1,4 @@
-"""The whole: what is eaten, with all that is in it and on it, beside the dough of which it is made."""
+"""The finished cake: what is eaten, with everything that is in it and on it."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""The time I was taught: beside ours, with what the model says is true at that minute, and what would explain it."""
+"""A time that somebody gave, compared with Kemble's: what is true at that minute, and what would explain the difference."""
 
 from __future__ import annotations
 

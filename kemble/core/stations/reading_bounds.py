@@ -1,4 +1,4 @@
-"""What a scale or a thermometer can show at a step: a reading beyond that is asked about, never swallowed."""
+"""What a scale or thermometer can show at a step; Kemble asks about a reading beyond that."""
 
 from __future__ import annotations
 

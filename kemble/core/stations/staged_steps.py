@@ -1,4 +1,4 @@
-"""A heat in several stages as steps: each has its own clock and line, and the one that is judged by eye its cue."""
+"""A heat in several stages as several steps, each with its own clock."""
 
 from __future__ import annotations
 

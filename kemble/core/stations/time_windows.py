@@ -1,4 +1,4 @@
-"""Windows from what nobody knows exactly: of a heat, with what it hangs on told; of any other time or amount."""
+"""Time windows and ranges that follow from estimates, and the sensitivities behind them."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""work(): a sheet and a kitchen in, every fact, drawing, piece of advice and caution out. Pure."""
+"""work(): a sheet and a kitchen in; facts, drawings, advice, cautions and steps out. Pure."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Browsers that are signed in: told apart by their sessions, listed, and sent away."""
+"""Signed-in browsers: recorded by session, listed, and signed out."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Who is of a kitchen's household: asked in with a key that is good once, in a role, and sent away again."""
+"""The members of a kitchen's household: invited with a single-use key, in a role, and removed."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""How often a password may be tried: counted against the account, the browser and the address.
+"""Limits password attempts by account, browser and address.
 
 A browser on which somebody has signed in before has a small count of its own for that account, so that others' wrong
 tries do not lock its owner out; it is limited too, for a tablet in a kitchen is shared. Every other try counts against

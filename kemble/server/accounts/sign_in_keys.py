@@ -1,4 +1,4 @@
-"""The door: a key that opens it once.
+"""Single-use keys that sign a browser in.
 
 Nobody is let in for where they seem to ask from: a forwarder on this machine has its address and can send its name. The
 start command prints an address with a key that is good once; every other browser gives a name and a password

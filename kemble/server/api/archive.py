@@ -1,4 +1,4 @@
-"""The whole kitchen in one file: had; read where nobody sees it, looked at beside what is here, and put in."""
+"""The whole kitchen as one file: download it, upload one, look at it, and take it in."""
 
 from __future__ import annotations
 

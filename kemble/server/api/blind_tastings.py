@@ -1,4 +1,4 @@
-"""Split batches, tasted blind: who gets which cups, what they answer, and what that says."""
+"""Blind tastings: which cups a taster gets, the answers, and what they show."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""One fact of every making of a way, over time."""
+"""One fact of every batch of a way, over time."""
 
 from __future__ import annotations
 

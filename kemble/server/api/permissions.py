@@ -1,4 +1,4 @@
-"""Who may ask for what: whoever is signed in and of a household, within their role."""
+"""Who may call which operation: a signed-in member of a household, within their role."""
 
 from __future__ import annotations
 

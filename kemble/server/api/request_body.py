@@ -1,4 +1,4 @@
-"""What every route shares of what comes in: whose kitchen it is about, and the shape of a body."""
+"""What all routes share: the kitchen of the request, and the shape of a body."""
 
 from __future__ import annotations
 

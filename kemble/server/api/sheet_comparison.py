@@ -1,4 +1,4 @@
-"""Her way and mine: two sheets of one way on one map and one clock, with all that their amounts leave open."""
+"""Compares two sheets of one way on one map and one time axis."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What is put by: pieces of a batch, where they are and until when they keep; and the label for the box."""
+"""Stored pieces of batches: where they are, until when they keep, and their labels."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What was thrown away, and the way back for it."""
+"""What was thrown away, and bringing it back."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Ears: what understands the lines of one sort of device, and says in words what is wrong with it."""
+"""Readers: each understands the lines of one kind of device, and says in words what is wrong with it."""
 
 from __future__ import annotations
 

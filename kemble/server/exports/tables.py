@@ -1,4 +1,4 @@
-"""What of a kitchen is a table: its batches, what was told beside what happened in each, and what was weighed on the bench."""
+"""The tables that can be exported: batches, predictions with what happened, and weighings."""
 
 from __future__ import annotations
 

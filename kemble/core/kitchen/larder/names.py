@@ -1,4 +1,4 @@
-"""Finding an ingredient by what a cook calls it."""
+"""Finds an ingredient by what a cook calls it."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Cut: every tray from above by its pattern, each piece's weight, and where the knife meets the edge."""
+"""Cut: the pieces of every tray from above, their weights, and where the knife meets the edge."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""The core temperature over time, as it was told, and the window that belongs to it."""
+"""The predicted core temperature over time, and its time window."""
 
 from __future__ import annotations
 

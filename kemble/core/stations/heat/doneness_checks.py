@@ -1,4 +1,4 @@
-"""Checks: when to look, and how likely it is that it is done by then."""
+"""When to check whether it is done, and how likely it is done by then."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Finishing: what has set is toasted until it puffs, browned on a griddle, or fried in egg, so many at a time."""
+"""Finishes: a set cake is toasted until it puffs, browned on a griddle, or fried in egg, some pieces at a time."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Heat: time told from the thing itself, by the way's own heat."""
+"""Heat: picks the heat that the way and its schools ask for, and runs it."""
 
 from __future__ import annotations
 

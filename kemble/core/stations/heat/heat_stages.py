@@ -1,4 +1,4 @@
-"""Stages of a heat: boil, low, off and stand; bake bare, glaze, bake again. Each has minutes, and one may go on until done."""
+"""Stages of a heat: boil, low, off and stand; bake bare, glaze, bake again. One stage may go on until it is done."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Loads: how many go in at once, how long they all take, and how warm the first is kept until the last is out."""
+"""Loads: how many go in at once, how long all take, and how the first is kept warm."""
 
 from __future__ import annotations
 

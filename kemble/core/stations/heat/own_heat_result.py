@@ -1,4 +1,4 @@
-"""What the way's own heat hands on, whichever heat it is."""
+"""The result of the way's own heat, whichever heat it is."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Reducing: how fast a part boils down in its pan, and how long until it weighs what it should."""
+"""Reduction: how fast a part boils down in its pan, and how long until it weighs what it should."""
 
 from __future__ import annotations
 

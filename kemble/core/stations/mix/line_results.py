@@ -1,4 +1,4 @@
-"""Lines: each line of the bowl as it is shown, with its household measure, where it goes, and what is odd about it."""
+"""Each ingredient line as it is shown: its household measure, where it goes, and what is odd about it."""
 
 from __future__ import annotations
 

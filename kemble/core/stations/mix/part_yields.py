@@ -1,4 +1,4 @@
-"""Parts: what each part beside the base yields, the weight at which it is done, and how far it goes."""
+"""What each part beside the base yields, the weight at which it is done, and how far it goes."""
 
 from __future__ import annotations
 
