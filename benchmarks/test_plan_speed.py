@@ -8,7 +8,8 @@ from pathlib import Path
 
 import pytest
 
-sys.path.insert(0, str(Path(__file__).resolve().parents[1] / "tests" / "helpers"))
+TESTS = Path(__file__).resolve().parents[1] / "tests"
+sys.path[:0] = [str(TESTS / "helpers"), str(TESTS / "core" / "plan")]
 
 from plan_checker import broken
 from promises import amount, measured
