@@ -8,8 +8,8 @@ from pathlib import Path
 
 import pytest
 
-TESTS = Path(__file__).resolve().parents[1] / "tests"
-sys.path[:0] = [str(TESTS / "helpers"), str(TESTS / "core" / "plan")]
+sys.path.insert(0, str(Path(__file__).resolve().parents[1] / "tests" / "helpers"))
+sys.path.insert(0, str(Path(__file__).resolve().parents[1] / "tests" / "core" / "plan"))
 
 from plan_checker import broken
 from promises import amount, measured

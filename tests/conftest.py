@@ -21,16 +21,6 @@ def prepared(tmp_path_factory, worker_id):
     return Prepared(base if worker_id == "master" else base.parent)
 
 
-SLOW_FILES = (
-    "test_processes",
-    "test_away",
-    "test_words",
-    "test_hostile_names",
-    "test_making_together",
-    "test_without_network",
-)
-
-
 def pytest_collection_modifyitems(items):
-    """What takes longest begins first, so that no worker is left alone with it at the end."""
-    items.sort(key=lambda item: item.path.stem not in SLOW_FILES)
+    """What takes minutes begins first, so that no worker is left alone with it at the end."""
+    items.sort(key=lambda item: "test_processes" not in item.nodeid)
