@@ -1,9 +1,5 @@
 """Shared by all tests: kitchens made ready once, the long ones first."""
 
-import os
-
-os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")  # Playwright's loop and the ORM in one test
-
 import pytest
 from hypothesis import settings
 from serving import Prepared

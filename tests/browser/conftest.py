@@ -1,11 +1,20 @@
 """A real server with the demo kitchen, and pages that fail a test when anything goes wrong in them."""
 
+import asyncio
+
 import pytest
 from playwright.sync_api import expect
 from serving import ARGUMENTS, CHROMIUM, Server
 from watching import watching
 
 expect.set_options(timeout=20_000)  # a slow machine is no failure
+
+
+@pytest.fixture(autouse=True)
+def _loop_put_aside():
+    """Playwright leaves its loop as the running one of the thread: in it, the tests after this one could wait for nothing."""
+    yield
+    asyncio._set_running_loop(None)
 
 
 @pytest.fixture(scope="session")

@@ -1,6 +1,5 @@
 """A client that asks the API as a browser would, in JSON."""
 
-import asyncio
 import json
 
 from django.test import Client
@@ -8,16 +7,6 @@ from django.test import Client
 
 class Asking(Client):
     """A client that speaks JSON: answers carry `.json`-parsed `data`."""
-
-    def request(self, **request):
-        """A browser's test before this one may have left its loop running in this thread, in which no asynchronous view
-        can be waited for: it is put aside for as long as the request lasts."""
-        loop = asyncio._get_running_loop()
-        asyncio._set_running_loop(None)
-        try:
-            return super().request(**request)
-        finally:
-            asyncio._set_running_loop(loop)
 
     def ask(self, method, path, body=None, **extra):
         data = {} if body is None else {"data": body if isinstance(body, str | bytes) else json.dumps(body)}

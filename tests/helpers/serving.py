@@ -1,6 +1,5 @@
 """A real server in a process of its own, and a hand that asks it as a page would."""
 
-import asyncio
 import http.client
 import json
 import multiprocessing
@@ -42,12 +41,6 @@ def until(told, within_s=60):
         assert time.monotonic() < end, "it did not come to be"
         time.sleep(PAUSE_S)
     return result
-
-
-def apart(coroutine):
-    """Run it to its end in a thread of its own: a browser's test before this one has a loop running in this thread."""
-    with ThreadPoolExecutor(1) as pool:
-        return pool.submit(asyncio.run, coroutine).result()
 
 
 def free_port():

@@ -10,7 +10,6 @@ import pytest
 import time_machine
 from django.contrib.auth.models import User
 from django.test import AsyncClient
-from serving import apart
 
 from kemble.core.devices.scale import read_line
 from kemble.server.devices import poller, scales
@@ -123,7 +122,7 @@ class DeviceReader:
             self.watch.leave(listener)
 
     def hears(self, told, does=lambda: None):
-        return apart(self.until(told, does))
+        return asyncio.run(self.until(told, does))
 
 
 class TestSimulatedScale:
@@ -284,7 +283,7 @@ class TestTheApi:
                         return json.loads(event.split("data: ")[1])["grams"]
             return None
 
-        assert apart(listen()) == pytest.approx(31, abs=0.5)
+        assert asyncio.run(listen()) == pytest.approx(31, abs=0.5)
 
     def test_the_stream_is_closed_to_whoever_is_not_signed_in(self, client):
         assert client.get("/api/scale/live", REMOTE_ADDR="192.0.2.7", HTTP_HOST="127.0.0.1").status_code == 401

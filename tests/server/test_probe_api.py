@@ -9,7 +9,6 @@ from typing import ClassVar
 
 import pytest
 import time_machine
-from serving import apart
 
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.problems import Refused
@@ -165,10 +164,10 @@ class TestWatch:
     def test_out_nonsense_and_gone_are_told(self):
         port = SimulatedProbePort(seed=3)
         watch = DevicePoller(lambda: port, ProbeReader)
-        assert "in nothing" in apart(hear(watch, lambda live: live.state == "out")).says
-        garbled = apart(hear(watch, lambda live: live.state == "nonsense", port.garble))
+        assert "in nothing" in asyncio.run(hear(watch, lambda live: live.state == "out")).says
+        garbled = asyncio.run(hear(watch, lambda live: live.state == "nonsense", port.garble))
         assert "makes no sense" in garbled.says
-        gone = apart(hear(watch, lambda live: live.state == "gone", lambda: setattr(port, "plugged", False)))
+        gone = asyncio.run(hear(watch, lambda live: live.state == "gone", lambda: setattr(port, "plugged", False)))
         assert gone.says == "The thermometer is not there. Is it plugged in?"
 
 

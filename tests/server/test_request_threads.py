@@ -7,7 +7,6 @@ import pytest
 from asgiref.sync import SyncToAsync, sync_to_async
 from django.core.handlers.asgi import ASGIHandler
 from django.db import connections
-from serving import apart
 
 from kemble.site.request_threads import ThreadedHandler
 
@@ -40,7 +39,7 @@ def test_one_after_the_other_sit_in_one_seat(seated):
             await asks(seated, lambda: threads.append(threading.get_ident()))
             await all_free(seated, 1)
 
-    apart(three())
+    asyncio.run(three())
     assert len(threads) == 3
     assert len(set(threads)) == 1
 
@@ -57,7 +56,7 @@ def test_nobody_waits_for_one_that_takes_long(seated):
         await slow
         await all_free(seated, 2)
 
-    apart(both())
+    asyncio.run(both())
 
 
 def test_a_seat_is_free_once_what_was_begun_in_it_is_done(seated):
@@ -81,7 +80,7 @@ def test_a_seat_is_free_once_what_was_begun_in_it_is_done(seated):
         go.set()
         await all_free(seated, 2)
 
-    apart(gone())
+    asyncio.run(gone())
     assert len(set(threads)) == 2
 
 
@@ -99,7 +98,7 @@ def test_at_the_end_every_seat_has_let_go(seated, monkeypatch):
         await asyncio.gather(*(asks(seated, sits) for _ in range(3)))
         await all_free(seated, 3)
 
-    apart(three())
+    asyncio.run(three())
     seated.end()
     assert sorted(closed) == sorted(sat)
     assert seated._idle == []
@@ -114,7 +113,7 @@ def test_after_a_crowd_a_few_are_kept(seated):
             await asyncio.sleep(0)
         assert len(seated._idle) == 6
 
-    apart(crowd())
+    asyncio.run(crowd())
 
 
 def test_all_middleware_and_the_view_are_called_in_one_go(monkeypatch):
@@ -144,7 +143,7 @@ def test_all_middleware_and_the_view_are_called_in_one_go(monkeypatch):
 
         await seated.handle(asked, receive, send)
 
-    apart(ask())
+    asyncio.run(ask())
     seated.end()
     assert said[0]["status"] == 200
     assert len(entered) == 3, entered  # that it begins, the answer, that it ends

@@ -132,6 +132,5 @@ class TestHealth:
 def test_django_has_nothing_to_say_of_how_it_is_served(tmp_path):
     """check --deploy over TLS; what is silenced stands in the settings with its reason."""
     server = Server(tmp_path / "data", KEMBLE_TLS="own")
-    server.environment.pop("DJANGO_ALLOW_ASYNC_UNSAFE", None)
     told = server.manage("check", "--deploy", "--fail-level", "INFO")
     assert (told.returncode, "no issues" in told.stdout) == (0, True), told.stderr[:2000]
