@@ -42,9 +42,9 @@ def _all(before: Sheet, after: Sheet, shelf: Shelf) -> Iterator[str]:
     for role in dict.fromkeys((*was, *now)):
         old, new = was.get(role), now.get(role)
         if old is None and new is not None:
-            yield say("{called} is new", called=_part_name(new))
+            yield say("{called} is new", called=new.called)
         elif new is None and old is not None:
-            yield say("{called} is gone", called=_part_name(old))
+            yield say("{called} is gone", called=old.called)
         elif old is not None and new is not None and old != new:
             yield from _part_differences(old, new, shelf)
     yield from _schools(before, after)
@@ -52,10 +52,6 @@ def _all(before: Sheet, after: Sheet, shelf: Shelf) -> Iterator[str]:
     for name, words in _PLAIN.items():
         if item.get(name) != other.get(name):
             yield from _named_values(words, item.get(name), other.get(name))
-
-
-def _part_name(part: Part) -> str:
-    return part.name or part.role
 
 
 def _part_differences(old: Part, new: Part, shelf: Shelf) -> Iterator[str]:
@@ -79,9 +75,9 @@ def _part_differences(old: Part, new: Part, shelf: Shelf) -> Iterator[str]:
             else:
                 yield say("{name} goes in otherwise", name=name)
     if old.schools != new.schools or old.family != new.family:
-        yield say("{called} is made otherwise", called=_part_name(new))
+        yield say("{called} is made otherwise", called=new.called)
     if old.takes != new.takes or old.rest != new.rest:
-        yield say("{called} takes or goes otherwise", called=_part_name(new))
+        yield say("{called} takes or goes otherwise", called=new.called)
 
 
 def _lines_by_ingredient(part: Part) -> dict[tuple[str, int], Line]:

@@ -12,7 +12,7 @@ from pydantic import BaseModel, ConfigDict
 from kemble.core.cards.way import Choice, Way
 from kemble.core.cards.ways import WAYS
 from kemble.core.computing_guard import computes
-from kemble.core.facts.fact import Fact
+from kemble.core.facts.fact import Fact, number_of
 from kemble.core.facts.problems import Problem, refuse
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.sentences import Words, say
@@ -140,9 +140,11 @@ def compare_schools(sheet: Sheet, kitchen: Kitchen, question: str) -> SchoolsCom
                 label=school.label,
                 buys=school.buys,
                 followed=school.followed,
-                first=_fact_number(facts_by_name, "heat.first_check_min"),
-                done=_fact_number(facts_by_name, "heat.done_min"),
-                latest=_fact_number(facts_by_name, "heat.latest_min"),
+                first=number_of(facts_by_name, "heat.first_check_min")
+                if "heat.first_check_min" in facts_by_name
+                else None,
+                done=_number_or_none(facts_by_name, "heat.done_min"),
+                latest=_number_or_none(facts_by_name, "heat.latest_min"),
                 shown=tuple(facts_by_name[key].shown if key in facts_by_name else "" for key in rows),
                 says=tuple(advice.says for advice in full.advice if advice.kind == "look" and advice.rank <= 1),
                 problems=tuple(full.problems),
@@ -189,6 +191,5 @@ def _differs(key: str, facts: list[dict[str, Fact]]) -> bool:
     return len(seen) > 1
 
 
-def _fact_number(facts: dict[str, Fact], key: str) -> float | None:
-    fact = facts.get(key)
-    return None if fact is None or isinstance(fact.value, str) else fact.value
+def _number_or_none(facts: dict[str, Fact], key: str) -> float | None:
+    return number_of(facts, key) if key in facts else None

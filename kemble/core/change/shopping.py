@@ -108,7 +108,7 @@ def shopping(sheets: Sequence[Sheet], kitchen: Kitchen) -> ShoppingList:
             if part.made_on:
                 note = say(
                     "{part} for {title}: {made_on} makes it, but is not on this list.",
-                    part=part.name or part.role,
+                    part=part.called,
                     title=sheet.title,
                     made_on=part.made_on,
                 )

@@ -71,6 +71,12 @@ class Fact(BaseModel):
         return format_value(self.value, self.decimals)
 
 
+def number_of(facts: Mapping[str, Fact], key: str) -> float:
+    """The value of a numeric fact; none (0) where it is missing or a word."""
+    fact = facts.get(key)
+    return 0.0 if fact is None or isinstance(fact.value, str) else fact.value
+
+
 class FactChange(BaseModel):
     """One fact that an edit changed, at the decimals at which it is shown. `old` or `new` is None where it came or went."""
 

@@ -47,7 +47,7 @@ def _part_html(sheet: Sheet, worked: WorkResult, p: int) -> str:
     if not lines:
         return ""
     part = sheet.parts[p]
-    head = f"<h2>{escape(part.name or part.role)}</h2>" if len(sheet.parts) > 1 else ""
+    head = f"<h2>{escape(part.called)}</h2>" if len(sheet.parts) > 1 else ""
     rows = "".join(_line_html(line) for line in lines)
     return f"{head}<table>{rows}</table>"
 

@@ -48,7 +48,7 @@ def _parts_with_lines(sheet: Sheet, worked: WorkResult) -> Iterator[tuple[str, l
     for p, part in enumerate(sheet.parts):
         lines = [line for line in worked.lines if line.part == p]
         if lines:
-            yield part.name or part.role, lines
+            yield part.called, lines
 
 
 def _step_text(step: StepResult) -> str:

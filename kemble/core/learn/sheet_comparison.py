@@ -19,6 +19,7 @@ from pydantic import BaseModel, ConfigDict
 from kemble.core.cards.taste_scales import SCALES, TasteId
 from kemble.core.cards.way import Way
 from kemble.core.cards.ways import WAYS
+from kemble.core.facts.fact import number_of
 from kemble.core.facts.problems import refuse
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.shelf import Shelf
@@ -136,7 +137,7 @@ class _SheetSpread:
 
     @property
     def ratios(self) -> Array:
-        return np.array([_fact_number(self.worked, f"mix.{lever}") for lever in LEVERS])
+        return np.array([number_of(self.worked.facts, f"mix.{lever}") for lever in LEVERS])
 
     @property
     def minutes(self) -> float | None:
@@ -239,13 +240,12 @@ def _log_point(worked: WorkResult) -> Array:
     fact = worked.facts.get("heat.done_min")
     minutes = float(fact.value) if fact and not isinstance(fact.value, str) and fact.value > 0 else 1.0
     return np.array(
-        [_fact_number(worked, "mix.hydration_pct"), _fact_number(worked, "mix.sugar_pct"), math.log(minutes)]
+        [
+            number_of(worked.facts, "mix.hydration_pct"),
+            number_of(worked.facts, "mix.sugar_pct"),
+            math.log(minutes),
+        ]
     )
-
-
-def _fact_number(worked: WorkResult, key: str) -> float:
-    fact = worked.facts.get(key)
-    return 0.0 if fact is None or isinstance(fact.value, str) else float(fact.value)
 
 
 def _own_sd(worked: WorkResult) -> float:

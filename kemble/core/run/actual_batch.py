@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from kemble.core.computing_guard import computes
-from kemble.core.facts.fact import Fact, FactChange, ripple
+from kemble.core.facts.fact import Fact, FactChange, number_of, ripple
 from kemble.core.facts.problems import Refused, refuse
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.kitchen.document import Kitchen
@@ -148,7 +148,7 @@ def reworked(
     off = {
         key: grams
         for key, grams in really.weighed.items()
-        if key not in told or abs(grams / max(0.1, _fact_number(told[key])) - 1) > _AS_TOLD
+        if key not in told or abs(grams / max(0.1, number_of(told, key)) - 1) > _AS_TOLD
     }
     pieces = _piece_count_words(plan, events, now)
     if not off and really.sheet == sheet and now is told and not pieces:
@@ -162,10 +162,6 @@ def reworked(
     by_key = {change.key: change for change in moved}
     says = [_change_words(by_key[key]) for key in _TOLD if key in by_key][:_MOST_TOLD]
     return RecalculatedRun(worked, moved, [*says, *pieces])
-
-
-def _fact_number(fact: Fact) -> float:
-    return fact.value if isinstance(fact.value, float) else 0.0
 
 
 def _change_words(change: FactChange) -> str:
@@ -190,7 +186,7 @@ def _piece_count_words(plan: Plan, events: Sequence[AnyEvent], before: Mapping[s
     for key in BASE_PIECES:
         if key not in weighed or key not in before or "shape.pieces" not in before:
             continue
-        told, count, mean = _fact_number(before[key]), round(_fact_number(before["shape.pieces"])), weighed[key]
+        told, count, mean = number_of(before, key), round(number_of(before, "shape.pieces")), weighed[key]
         if told <= 0 or abs(mean / told - 1) <= _PIECES_OFF:
             continue
         makes = max(1, round(count * told / mean))

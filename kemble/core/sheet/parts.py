@@ -194,6 +194,11 @@ class Part(SheetModel):
     made_for: tuple[MadeFor, ...] = Field((), max_length=8, description="at most 8 sheets")
     made_on: str = Field("", max_length=120, description="the title of the sheet that makes it")
 
+    @property
+    def called(self) -> str:
+        """Its name; its role where it has none."""
+        return self.name or self.role
+
     @field_validator("family")
     @classmethod
     def _known_family(cls, value: str) -> str:

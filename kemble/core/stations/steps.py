@@ -371,8 +371,7 @@ def _weight_target(sheet_step: _SheetStep, fact_book: FactBook) -> WeightTarget 
 
 
 def _part_name(sheet_step: _SheetStep, calculation: Calculation) -> str:
-    part = calculation.bowl.parts[sheet_step.role].part if sheet_step.role else None
-    return (part.name or part.role) if part else ""
+    return calculation.bowl.parts[sheet_step.role].part.called if sheet_step.role else ""
 
 
 def _step_result(

@@ -142,11 +142,7 @@ def _dish_cards(made: list[WorkedDish]) -> list[DishCard]:
                 ),
                 None,
             ),
-            parts=[
-                PartNamed(role=part.role, name=part.name or part.role)
-                for part in dish.sheet.parts
-                if part.role != "base"
-            ],
+            parts=[PartNamed(role=part.role, name=part.called) for part in dish.sheet.parts if part.role != "base"],
             problem=dish.problem,
         )
         for dish in made

@@ -225,7 +225,7 @@ def _sheet_lines(run: Run) -> list[SheetLine]:
             ingredient=line.ingredient,
             name=item.name if (item := shelf.item(line.ingredient)) else line.ingredient,
             part=part.role,
-            part_name=part.name or part.role,
+            part_name=part.called,
         )
         for part in run.kept.sheet.parts
         for line in part.lines

@@ -318,7 +318,7 @@ def _share_parts_over_pieces(calculation: Calculation, mixed: MixResult, total: 
         return
     short = min(can_run_out, key=fact_book.number)
     part = calculation.bowl.parts[can_run_out[short]].part
-    name = part.name or part.role
+    name = part.called
     fact_book.add(
         "shape.short_of",
         name if fact_book.number(short) < total else "nothing",

@@ -139,7 +139,9 @@ def _yield_part(calculation: Calculation, bowl: PartBowl) -> FinishedPart:
         fact_book.add(f"part.{role}.kept_g", main.kept, part.kept_for or say("kept back"), source=CONSERVATION, of=of)
     if main.taken:
         takers = ", ".join(
-            dict.fromkeys(_part_name(calculation, taken.taker) for taken in _takes_of(calculation, bowl, main))
+            dict.fromkeys(
+                calculation.bowl.parts[taken.taker].part.called for taken in _takes_of(calculation, bowl, main)
+            )
         )
         fact_book.add(
             f"part.{role}.taken_g", main.taken, say("into {takers}", takers=takers), source=CONSERVATION, of=of
@@ -161,11 +163,6 @@ def _yield_part(calculation: Calculation, bowl: PartBowl) -> FinishedPart:
             high=made.high + pan.empty_g,
         )
     return FinishedPart(role, part.name or role, made.grams, made.low, made.high, main.rest, made.composition)
-
-
-def _part_name(calculation: Calculation, role: PartRole) -> str:
-    part = calculation.bowl.parts[role].part
-    return part.name or role
 
 
 def _takes_of(calculation: Calculation, bowl: PartBowl, had: PartOutput) -> list[TakenOutput]:
@@ -201,7 +198,7 @@ def _report_shortage(calculation: Calculation, bowl: PartBowl) -> None:
         takers = " and ".join(
             say(
                 "the {name} by {short_g}",
-                name=_part_name(calculation, taken.taker),
+                name=calculation.bowl.parts[taken.taker].part.called,
                 short_g=calculation.weight(taken.short_g),
             )
             for taken in short
@@ -248,7 +245,7 @@ def _sugar(calculation: Calculation, bowl: PartBowl) -> None:
             leaf(contribution.ref, contribution.item.name, round(contribution.grams, 1), "g") for contribution in added
         ],
     )
-    name, band = bowl.part.name or bowl.role, family.sugar
+    name, band = bowl.part.called, family.sugar
     if share < band.low:
         calculation.advise(
             "mix",
@@ -362,7 +359,7 @@ def part_results(calculation: Calculation, made: dict[PartRole, FinishedPart]) -
 
 
 def _output_worked(calculation: Calculation, had: PartOutput) -> OutputResult:
-    names = {role: _part_name(calculation, role) for role in calculation.bowl.parts}
+    names = {role: calculation.bowl.parts[role].part.called for role in calculation.bowl.parts}
     part, place = calculation.bowl.parts[had.role].part, had.place
     goes = [
         _flowing(

@@ -9,7 +9,7 @@ from pydantic import BaseModel, ConfigDict
 
 from kemble.core.cards.card_parts import stage_of
 from kemble.core.cards.ways import WAYS
-from kemble.core.facts.fact import Fact
+from kemble.core.facts.fact import number_of
 from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.geometry import hand_moves
 from kemble.core.geometry.leaf_folds import BARE, EDGE_OF_WIDTH, EDGES_LONG, LeafParcel
@@ -100,24 +100,19 @@ def _frame_drawing(frame: hand_moves.HandFrame) -> HandFrameDrawing:
     )
 
 
-def _fact_number(facts: Mapping[str, Fact], key: str) -> float:
-    fact = facts.get(f"shape.{key}")
-    return fact.value if fact is not None and isinstance(fact.value, float) else 0.0
-
-
 def _cone(sheet: Sheet, worked: WorkResult) -> Sequence[hand_moves.HandFrame]:
     """A parcel of the measured leaf; where nobody has measured one, of the smallest that would hold the parcel."""
     leaf, facts, way = sheet.wrap.leaf_mm, worked.facts, WAYS[sheet.way]
     leaves = round(sheet.wrap.leaves or way.leaves_each or 0)
-    edge = _fact_number(facts, "edge_mm")
+    edge = number_of(facts, "shape.edge_mm")
     if way.form != "parcel" or not leaves:
         return []
     if leaf is None or edge <= 0:
-        ml = _fact_number(facts, "piece_g") / _RAW_G_PER_ML / _ROOM
+        ml = number_of(facts, "shape.piece_g") / _RAW_G_PER_ML / _ROOM
         edge = (ml * 1000.0 * 6 * math.sqrt(2)) ** (1 / 3)
         leaf = (EDGES_LONG * edge, edge / EDGE_OF_WIDTH / (1 + BARE * (leaves - 1)))
-    filling = _fact_number(facts, "filling_g") / _RAW_G_PER_ML
-    grain = _fact_number(facts, "base_g") / _RAW_G_PER_ML
+    filling = number_of(facts, "shape.filling_g") / _RAW_G_PER_ML
+    grain = number_of(facts, "shape.base_g") / _RAW_G_PER_ML
     fills: list[tuple[hand_moves.Kind, float]] = [("grain", grain / 2), ("filling", filling), ("grain", grain / 2)]
     if filling <= 0:
         fills = [("grain", grain)]
@@ -127,14 +122,16 @@ def _cone(sheet: Sheet, worked: WorkResult) -> Sequence[hand_moves.HandFrame]:
 def _wrap(sheet: Sheet, worked: WorkResult) -> Sequence[hand_moves.HandFrame]:
     """A flat packet in foil, or a skin drawn over a ball."""
     facts = worked.facts
-    side, thick = _fact_number(facts, "side_mm"), _fact_number(facts, "thick_mm")
-    if side and thick and _fact_number(facts, "foil_mm"):
-        return hand_moves.packet(side, thick, _fact_number(facts, "foil_mm"), _fact_number(facts, "foil_across_mm"))
+    side, thick = number_of(facts, "shape.side_mm"), number_of(facts, "shape.thick_mm")
+    if side and thick and number_of(facts, "shape.foil_mm"):
+        return hand_moves.packet(
+            side, thick, number_of(facts, "shape.foil_mm"), number_of(facts, "shape.foil_across_mm")
+        )
     return _draw_skin_over(sheet, worked)
 
 
 def _draw_skin_over(sheet: Sheet, worked: WorkResult) -> Sequence[hand_moves.HandFrame]:
-    drawing, disc = worked.drawings.shape, _fact_number(worked.facts, "disc_mm")
+    drawing, disc = worked.drawings.shape, number_of(worked.facts, "shape.disc_mm")
     if not isinstance(drawing, BallDrawing) or not disc or drawing.core_mm <= 0:
         return []
     what, within = drawing.dough_name, drawing.filling_word
@@ -144,8 +141,8 @@ def _draw_skin_over(sheet: Sheet, worked: WorkResult) -> Sequence[hand_moves.Han
 
 
 def _rope(sheet: Sheet, worked: WorkResult) -> Sequence[hand_moves.HandFrame]:
-    across, every = _fact_number(worked.facts, "rope_mm"), _fact_number(worked.facts, "rope_cut_mm")
-    pieces = round(_fact_number(worked.facts, "pieces"))
+    across, every = number_of(worked.facts, "shape.rope_mm"), number_of(worked.facts, "shape.rope_cut_mm")
+    pieces = round(number_of(worked.facts, "shape.pieces"))
     return hand_moves.rope(across, every, pieces) if across and every and pieces else []
 
 
