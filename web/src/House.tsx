@@ -1,11 +1,11 @@
 import { Trans } from "@lingui/react/macro";
 import { QueryClientProvider, useQuery } from "@tanstack/react-query";
-import { lazy, StrictMode, Suspense, useEffect, useState } from "react";
+import { lazy, type ReactNode, StrictMode, Suspense, useEffect, useState } from "react";
 import { createBrowserRouter, Outlet, RouterProvider, useLocation } from "react-router";
 import { ClockStrip } from "./alarm/ClockStrip";
 import { api, ask } from "./api/client";
 import { useReach } from "./api/connection";
-import { queryClient, sessionQuery } from "./api/queries";
+import { kitchenQuery, queryClient, sessionQuery } from "./api/queries";
 import { isOf, useRole } from "./api/roles";
 import { Counter } from "./counter/Counter";
 import { keepShell } from "./keepShell";
@@ -14,6 +14,7 @@ import { TellingsProvider } from "./runs/EventSenders";
 import { invitation, usedKey } from "./session/key";
 import { SignedOut, SignIn } from "./session/SignIn";
 import { Frame, Waiting } from "./ui/Frame";
+import { MeasuresProvider } from "./ui/formatters";
 import { TextLink } from "./ui/LinkButton";
 import { Materials } from "./ui/materials";
 
@@ -165,13 +166,21 @@ const router = createBrowserRouter([
   },
 ]);
 
+/** Figures within are in the measures of the kitchen that the page has read. */
+function InKitchenMeasures({ children }: { children: ReactNode }) {
+  const kitchen = useQuery({ ...kitchenQuery, enabled: false });
+  return <MeasuresProvider measures={kitchen.data?.kitchen}>{children}</MeasuresProvider>;
+}
+
 /** The whole of it, in the language that has been set. */
 export function Kemble() {
   return (
     <StrictMode>
       <QueryClientProvider client={queryClient}>
         <Materials />
-        <RouterProvider router={router} />
+        <InKitchenMeasures>
+          <RouterProvider router={router} />
+        </InKitchenMeasures>
       </QueryClientProvider>
     </StrictMode>
   );

@@ -9,11 +9,9 @@ beforeEach(async () => {
   if (typeof window === "undefined") return;
   const { noteResponse: heardFrom, signedIn } = await import("./api/connection");
   const { queryClient } = await import("./api/queries");
-  const { measureIn } = await import("./words/measures");
   signedIn();
   heardFrom(new Response("{}"), 0);
   localStorage.clear();
   sessionStorage.clear();
   queryClient.clear();
-  measureIn({ temperature_unit: "C", length_unit: "mm", weight_unit: "g", volume_unit: "ml", clock_hours: 24 });
 });

@@ -8,6 +8,8 @@ import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { RunCard } from "../api/client";
 import { queryClient } from "../api/queries";
 import { pass, serve } from "../testing";
+import { createFormatters } from "../ui/formatters";
+import { METRIC } from "../words/measures";
 import { AlarmChannelSettings } from "./AlarmChannelSettings";
 import { alarmsOf, clocksOf, ringing, stirs } from "./alarms";
 import { manners } from "./ring";
@@ -45,7 +47,7 @@ function over(minutes: number, cards: RunCard[], heard: Set<string> = new Set(),
   const rung = new Map<string, number>();
   const result: [string, number][] = [];
   for (let ms = 0; ms <= minutes * MIN; ms += 500) {
-    for (const alarm of ringing(alarmsOf(cards, NOW + ms), heard, rung, NOW + ms)) {
+    for (const alarm of ringing(alarmsOf(createFormatters(METRIC), cards, NOW + ms), heard, rung, NOW + ms)) {
       rung.set(alarm.key, NOW + ms);
       result.push([alarm.kind, ms / 1000]);
       const second = hearAt[alarm.kind];
@@ -93,8 +95,15 @@ describe("when somebody is called", () => {
   });
 
   it("nobody is called for what was left running since yesterday", () => {
-    expect(alarmsOf([card()], NOW + 26 * 60 * MIN)).toHaveLength(2);
-    expect(ringing(alarmsOf([card()], NOW + 26 * 60 * MIN), new Set(), new Map(), NOW + 26 * 60 * MIN)).toEqual([]);
+    expect(alarmsOf(createFormatters(METRIC), [card()], NOW + 26 * 60 * MIN)).toHaveLength(2);
+    expect(
+      ringing(
+        alarmsOf(createFormatters(METRIC), [card()], NOW + 26 * 60 * MIN),
+        new Set(),
+        new Map(),
+        NOW + 26 * 60 * MIN,
+      ),
+    ).toEqual([]);
   });
 });
 

@@ -2,7 +2,7 @@
 
 import { t } from "@lingui/core/macro";
 import type { RunCard } from "../api/client";
-import { volumeWords } from "../ui/words";
+import type { Formatters } from "../ui/formatters";
 
 export type Kind = "done" | "first" | "likely" | "latest" | "top-up" | "stir";
 
@@ -66,7 +66,7 @@ export function clocksOf(cards: readonly RunCard[], now: number): Clock[] {
 }
 
 /** What has come by now and was not superseded: of one step only the newest look counts. */
-export function alarmsOf(cards: readonly RunCard[], now: number): Alarm[] {
+export function alarmsOf(formatters: Formatters, cards: readonly RunCard[], now: number): Alarm[] {
   return cards.flatMap((card) => {
     const wall = onTheWall(card);
     return card.clocks.flatMap((clock) => {
@@ -93,7 +93,7 @@ export function alarmsOf(cards: readonly RunCard[], now: number): Alarm[] {
           alarm([
             "top-up",
             clock.top_up,
-            t`${clock.title}: top up with ${volumeWords(clock.top_up_ml)} of boiling water`,
+            t`${clock.title}: top up with ${formatters.volumeWords(clock.top_up_ml)} of boiling water`,
           ]),
         );
       return alarms;

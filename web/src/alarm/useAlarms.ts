@@ -2,6 +2,7 @@
 
 import { useEffect, useRef, useState, useSyncExternalStore } from "react";
 import { serverNow } from "../api/connection";
+import { useFormatters } from "../ui/formatters";
 import { type Alarm, alarmsOf, clocksOf, ringing, stirs } from "./alarms";
 import { ring } from "./ring";
 import { useCards } from "./useCards";
@@ -47,6 +48,7 @@ function useBeat(onBeat: () => void) {
 }
 
 export function useAlarms() {
+  const formatters = useFormatters();
   const cardsAt = useCards();
   const heard = useHeard();
   const rung = useRef(new Map<string, number>());
@@ -55,12 +57,12 @@ export function useAlarms() {
     const at = serverNow();
     const cards = cardsAt(at);
     if (cards.length) setNow(at);
-    for (const alarm of ringing([...alarmsOf(cards, at), ...stirs(cards, at)], heard, rung.current, at)) {
+    for (const alarm of ringing([...alarmsOf(formatters, cards, at), ...stirs(cards, at)], heard, rung.current, at)) {
       rung.current.set(alarm.key, at);
       ring(alarm);
     }
   });
   const cards = cardsAt(now);
-  const calling: Alarm[] = alarmsOf(cards, now).filter((alarm) => !heard.has(alarm.key));
+  const calling: Alarm[] = alarmsOf(formatters, cards, now).filter((alarm) => !heard.has(alarm.key));
   return { clocks: clocksOf(cards, now), calling, now };
 }

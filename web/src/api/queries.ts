@@ -2,7 +2,6 @@
 
 import { QueryClient, type QueryKey, queryOptions } from "@tanstack/react-query";
 import { pageIn } from "../words/language";
-import { measureIn } from "../words/measures";
 import { api, ask, type LogPage, Refused, type SheetPage } from "./client";
 import { pauseAfter } from "./pauses";
 
@@ -48,7 +47,6 @@ export const kitchenQuery = queryOptions({
   queryKey: ["kitchen"],
   queryFn: async () => {
     const answer = await ask(api.GET("/api/kitchen"));
-    measureIn(answer.kitchen);
     pageIn(answer.kitchen.locale);
     return answer;
   },

@@ -7,9 +7,9 @@ import { type BenchState, type RunOpen, sentence } from "../api/client";
 import { limit } from "../api/limits";
 import { WeightField } from "../ui/AmountField";
 import { Waiting } from "../ui/Frame";
+import { useFormatters } from "../ui/formatters";
 import { TriedAgain } from "../ui/RetryNotice";
 import { SetAside } from "../ui/SetAside";
-import { shownWeight, weightWords } from "../ui/words";
 import { fixed } from "../words/numbers";
 import { Gauge } from "./Gauge";
 import { PieceStrip } from "./PieceStrip";
@@ -28,6 +28,7 @@ interface Props {
 }
 
 export function BenchDesk({ id, device, onAnother, onPiece }: Props) {
+  const { shownWeight, weightWords } = useFormatters();
   const { bench, error, mark, outbox } = useBench(id);
   const [byItself, setByItself] = useState(true);
   const [told, setTold] = useState("");
@@ -221,6 +222,7 @@ function Guess({ onGuess }: { onGuess: (grams: number) => void }) {
 }
 
 function Figures({ state, drill }: { state: BenchState; drill: boolean }) {
+  const { weightWords } = useFormatters();
   const { eye } = state;
   const rows: [string, string][] = [
     ["left", t`${weightWords(state.left_g, 0)} for ${state.left_pieces}`],

@@ -4,11 +4,12 @@ import { t } from "@lingui/core/macro";
 import type { BenchState } from "../api/client";
 import { Drawing } from "../ui/Drawing";
 import { Label } from "../ui/dimension";
+import { useFormatters } from "../ui/formatters";
 import { fill } from "../ui/materials";
-import { weightFigure, weightWords } from "../ui/words";
 import { fixed } from "../words/numbers";
 
 export function Gauge({ state, grams }: { state: BenchState; grams: number | null }) {
+  const { weightFigure, weightWords } = useFormatters();
   const target = state.next_g;
   if (target == null || state.low_g == null || state.high_g == null) return null;
   const most = target * 1.6;

@@ -3,10 +3,11 @@
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { useRef, useState } from "react";
-import { gramsOf, weightUnit, weightWords } from "../ui/words";
+import { useFormatters } from "../ui/formatters";
 
 /** A weight typed by hand: the keyboard does all that the scale does. `first`: it is the only way, and as large. */
 export function Typed({ first, onWeight }: { first: boolean; onWeight: (grams: number) => void }) {
+  const { gramsOf, weightUnit, weightWords } = useFormatters();
   const [text, setText] = useState("");
   const [wrong, setWrong] = useState("");
   const field = useRef<HTMLInputElement>(null);

@@ -8,10 +8,11 @@ import { api, ask, type BenchSetup, Refused, sentence, type WayCard } from "../a
 import { limit } from "../api/limits";
 import type { Editing } from "../sheet/useSheet";
 import { AmountField } from "../ui/AmountField";
+import { useFormatters } from "../ui/formatters";
 import { LinkButton } from "../ui/LinkButton";
 import { newId } from "../ui/newId";
 import { Row } from "../ui/Row";
-import { dayOf, weightUnit, weightWords } from "../ui/words";
+import { dayOf } from "../ui/words";
 import { fixed } from "../words/numbers";
 import { BenchDesk } from "./BenchDesk";
 import { EyeDays } from "./EyeDays";
@@ -102,6 +103,7 @@ interface BeginProps {
 }
 
 function Begin({ offers, onBegin, refused }: BeginProps) {
+  const { weightUnit, weightWords } = useFormatters();
   const [chosen, setChosen] = useState(0);
   const [typed, setTyped] = useState<{ total_g?: number; pieces?: number }>({});
   const [tolerance, setTolerance] = useState(5);

@@ -9,10 +9,12 @@ import { feastsQuery, settle, toEatQuery } from "../api/queries";
 import { beginWords } from "../occasion/beginWords";
 import { useNewOccasion } from "../occasion/useNewOccasion";
 import { ErrorNotice } from "../ui/ErrorNotice";
+import { useFormatters } from "../ui/formatters";
 import { LinkButton, TextLink } from "../ui/LinkButton";
-import { dayOf, daysOn, dayWords, timeOfDay, wallClock } from "../ui/words";
+import { dayOf, daysOn, dayWords, wallClock } from "../ui/words";
 
 export function Coming({ occasion, zone }: { occasion: OccasionCard; zone: string }) {
+  const { timeOfDay } = useFormatters();
   const client = useQueryClient();
   const drop = useMutation({
     mutationFn: () =>
@@ -65,6 +67,7 @@ const DAY = 86_400_000;
 
 /** Its last day as one small lane, true to time: held solid, minded open; nothing else is told here. */
 function SmallLane({ occasion, zone }: { occasion: OccasionCard; zone: string }) {
+  const { timeOfDay } = useFormatters();
   const end = Date.parse(occasion.serve);
   const shown = occasion.steps.filter((step) => step.hands !== "free" && Date.parse(step.ends) > end - DAY);
   const begin = Math.min(...shown.map((item) => Date.parse(item.starts)));
@@ -98,6 +101,7 @@ const SOON = 2 * DAY;
 
 /** What is next in time order over all occasions: the first few steps that take hands, within two days. */
 export function NextUp({ occasions, zone }: { occasions: readonly OccasionCard[]; zone: string }) {
+  const { timeOfDay } = useFormatters();
   const now = Date.now();
   const next = occasions
     .flatMap((occasion) => occasion.steps.map((step) => ({ ...step, id: occasion.id })))
@@ -141,6 +145,7 @@ export function NewOccasion({ zone }: { zone: string }) {
 const PLACES: Record<string, string> = { counter: t`on the counter`, fridge: t`in the fridge`, freezer: t`frozen` };
 
 export function ToEat({ zone }: { zone: string }) {
+  const { timeOfDay } = useFormatters();
   const query = useQuery(toEatQuery);
   const client = useQueryClient();
   const left = useMutation({

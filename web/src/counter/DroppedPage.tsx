@@ -7,12 +7,14 @@ import { useEffect } from "react";
 import type { TrashCard } from "../api/client";
 import { droppedQuery, kitchenQuery } from "../api/queries";
 import { Frame, Waiting } from "../ui/Frame";
+import { useFormatters } from "../ui/formatters";
 import { BringBack } from "../ui/RestoreTrashed";
-import { dayOf, timeOfDay } from "../ui/words";
+import { dayOf } from "../ui/words";
 
 const DAY_MS = 24 * 3_600_000;
 
 export default function DroppedPage() {
+  const { timeOfDay } = useFormatters();
   const dropped = useQuery(droppedQuery);
   const kitchen = useQuery(kitchenQuery);
   useEffect(() => {

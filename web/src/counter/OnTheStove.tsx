@@ -8,8 +8,9 @@ import { Link } from "react-router";
 import type { RunCard } from "../api/client";
 import { serverNow } from "../api/connection";
 import { runsQuery } from "../api/queries";
+import { useFormatters } from "../ui/formatters";
 import { useTick } from "../ui/useTick";
-import { clock, timeOfDay } from "../ui/words";
+import { clock } from "../ui/words";
 import { Nothing } from "./Nothing";
 
 /** `children`: what stands over the list. */
@@ -37,6 +38,7 @@ export function OnTheStove({ zone, children }: { zone: string; children?: ReactN
 }
 
 function Running({ run, zone }: { run: RunCard; zone: string }) {
+  const { timeOfDay } = useFormatters();
   useTick(500);
   const { state } = run;
   const focus = state.steps.find((step) => step.id === state.focus);

@@ -13,6 +13,7 @@ import type {
 } from "../api/client";
 import { limit } from "../api/limits";
 import { newLine, newPart } from "../sheet/edits";
+import { useFormatters } from "../ui/formatters";
 import { NumberField } from "../ui/NumberField";
 import { unitName, unitsFor } from "../ui/units";
 
@@ -43,6 +44,7 @@ interface RowProps {
 }
 
 export function ReadRow({ row, larder, kitchen, onChange }: RowProps) {
+  const formatters = useFormatters();
   if (row.kind === "heading")
     return (
       <li className="hairline flex flex-wrap items-baseline gap-x-4 py-2">
@@ -92,7 +94,7 @@ export function ReadRow({ row, larder, kitchen, onChange }: RowProps) {
           )}
           {unitsFor(row.unit ?? "g", kitchen, item).map((unit) => (
             <option key={unit} value={unit}>
-              {unitName(unit, kitchen, item)}
+              {unitName(formatters, unit, kitchen, item)}
             </option>
           ))}
         </select>

@@ -6,10 +6,11 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { AlertDialog } from "radix-ui";
 import { Link } from "react-router";
 import { api, ask, type SheetCard } from "../api/client";
+import { type Formatters, useFormatters } from "../ui/formatters";
 import { Section } from "../ui/Section";
-import { quantity } from "../ui/words";
 
 export function SheetRow({ sheet }: { sheet: SheetCard }) {
+  const formatters = useFormatters();
   const client = useQueryClient();
   const drop = useMutation({
     mutationFn: () => ask(api.DELETE("/api/sheets/{sheet_id}", { params: { path: { sheet_id: sheet.id } } })),
@@ -28,7 +29,11 @@ export function SheetRow({ sheet }: { sheet: SheetCard }) {
           {sheet.title}
         </span>
         <span className="text-ink2">
-          {sheet.pending ? <Trans>being calculated</Trans> : sheet.numbers.map(cardWords).join(" · ")}
+          {sheet.pending ? (
+            <Trans>being calculated</Trans>
+          ) : (
+            sheet.numbers.map((number) => cardWords(formatters, number)).join(" · ")
+          )}
         </span>
         {sheet.problem && (
           <span className="w-full text-sm text-bean">
@@ -76,5 +81,5 @@ const CARD_WORDS: Partial<Record<string, string>> = {
 };
 
 /** "126 % water", "31 mm deep", "34 min". */
-const cardWords = (number: SheetCard["numbers"][number]) =>
-  [quantity(number), CARD_WORDS[number.key]].filter(Boolean).join(" ");
+const cardWords = (formatters: Formatters, number: SheetCard["numbers"][number]) =>
+  [formatters.quantity(number), CARD_WORDS[number.key]].filter(Boolean).join(" ");

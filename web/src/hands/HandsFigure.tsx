@@ -5,7 +5,7 @@ import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import { Drawing } from "../ui/Drawing";
 import { legible } from "../ui/dimension";
-import { lengthWords } from "../ui/words";
+import { useFormatters } from "../ui/formatters";
 
 /** As the kitchen draws it (core: stations/shape/hand_drawings.py), in mm. */
 export interface FrameDrawn {
@@ -94,6 +94,7 @@ export function HandsFigure({ frames }: { frames: FrameDrawn[] }) {
 
 /** One move. Words and measures are never mirrored, only what is drawn. */
 export function OneMove({ frame, left, wide = 560 }: { frame: FrameDrawn; left: boolean; wide?: number }) {
+  const { lengthWords } = useFormatters();
   const [x = 0, y = 0, w = 1, h = 1] = frame.box;
   const edge = 44; // px round a drawing, for its measures
   const beside = 84; // ... and to its sides, for those that stand upright

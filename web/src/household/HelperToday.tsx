@@ -10,8 +10,9 @@ import { NextUp } from "../counter/Coming";
 import { Nothing } from "../counter/Nothing";
 import { OnTheStove } from "../counter/OnTheStove";
 import { Frame, Waiting } from "../ui/Frame";
+import { useFormatters } from "../ui/formatters";
 import { TextLink } from "../ui/LinkButton";
-import { dayOf, timeOfDay } from "../ui/words";
+import { dayOf } from "../ui/words";
 
 export default function HelperToday() {
   const kitchen = useQuery(kitchenQuery);
@@ -48,6 +49,7 @@ export default function HelperToday() {
 
 /** An occasion, and the page of each pair of hands in it. */
 function Day({ occasion, zone }: { occasion: OccasionCard; zone: string }) {
+  const { timeOfDay } = useFormatters();
   const hands = [...new Set(occasion.steps.map((step) => step.who).filter(Boolean))].sort();
   return (
     <li className="hairline py-2">

@@ -10,6 +10,7 @@ import { kitchenQuery } from "../api/queries";
 import { useRole } from "../api/roles";
 import { ErrorNotice } from "../ui/ErrorNotice";
 import { Frame, Waiting } from "../ui/Frame";
+import { useFormatters } from "../ui/formatters";
 import { TextLink } from "../ui/LinkButton";
 import { SHELVES, type Thing, thingOf } from "./things";
 import { useSettings } from "./useSettings";
@@ -86,6 +87,7 @@ interface OnShelfProps {
 /** A thing on its shelf: pressed, its measures are shown. The shelf goes on under whatever stands beside it. */
 function OnShelf({ thing, highPx, kitchen, open }: OnShelfProps) {
   const { Draw } = thing;
+  const formatters = useFormatters();
   return (
     <li className="flex max-w-full min-w-40 flex-[1_0_auto]">
       <Link
@@ -103,7 +105,7 @@ function OnShelf({ thing, highPx, kitchen, open }: OnShelfProps) {
           className={`block w-0 min-w-full border-b-[3px] px-3 pt-1 pb-1 ${open ? "border-bean" : "border-transparent group-hover:border-hair"}`}
         >
           <b className={open ? "text-bean" : "text-ink"}>{thing.title}</b>
-          <span className="block text-ink2">{thing.says(kitchen)}</span>
+          <span className="block text-ink2">{thing.says(kitchen, formatters)}</span>
         </span>
       </Link>
     </li>

@@ -3,7 +3,7 @@
 import { plural, t } from "@lingui/core/macro";
 import type { FC } from "react";
 import type { KitchenSettings } from "../api/client";
-import { degrees, degreesUnit, sizeWords, timeWords, volumeWords } from "../ui/words";
+import type { Formatters } from "../ui/formatters";
 import * as drawn from "./drawn";
 import { CupsPanel } from "./panels/CupsPanel";
 import { GuessesPanel } from "./panels/GuessesPanel";
@@ -22,30 +22,35 @@ export interface Thing {
   id: string;
   title: string;
   Draw: FC<{ kitchen: KitchenSettings }>;
-  says: (kitchen: KitchenSettings) => string;
+  says: (kitchen: KitchenSettings, formatters: Formatters) => string;
   Panel: FC<PanelProps>;
 }
 
-const warm = (celsius: number) => `${degrees(celsius)} ${degreesUnit()}`;
-const span = (all: number[]) =>
-  all.length ? [...new Set([Math.min(...all), Math.max(...all)])].map((mm) => sizeWords(mm)).join(" to ") : "";
+const warm = (formatters: Formatters, celsius: number) => `${formatters.degrees(celsius)} ${formatters.degreesUnit()}`;
+const span = (formatters: Formatters, all: number[]) =>
+  all.length
+    ? [...new Set([Math.min(...all), Math.max(...all)])].map((mm) => formatters.sizeWords(mm)).join(" to ")
+    : "";
 const known = (count: number, words: string) => (count ? [words] : []);
 
 const place: Thing = {
   id: "place",
   title: t`Place and people`,
   Draw: drawn.Window,
-  says: ({ altitude_m, room_c, cooks, quiet }) =>
-    t`${altitude_m.toFixed(0)} m up, ${warm(room_c)}; ${plural(cooks, { one: "# cook", other: "# cooks" })}, quiet from ${timeWords(quiet.begins)}`,
+  says: ({ altitude_m, room_c, cooks, quiet }, formatters) =>
+    t`${altitude_m.toFixed(0)} m up, ${warm(formatters, room_c)}; ${plural(cooks, { one: "# cook", other: "# cooks" })}, quiet from ${formatters.timeWords(quiet.begins)}`,
   Panel: PlacePanel,
 };
 const tins: Thing = {
   id: "tins",
   title: t`Tins`,
   Draw: vessels.TinShelf,
-  says: ({ tins: all }) =>
+  says: ({ tins: all }, formatters) =>
     all.length
-      ? `${all.length}, ${span(all.map((tin) => (tin.shape === "round" ? tin.diameter_mm : tin.length_mm)))}`
+      ? `${all.length}, ${span(
+          formatters,
+          all.map((tin) => (tin.shape === "round" ? tin.diameter_mm : tin.length_mm)),
+        )}`
       : t`none yet`,
   Panel: TinsPanel,
 };
@@ -53,9 +58,9 @@ const cups: Thing = {
   id: "cups",
   title: t`Cups, spoons, scoops`,
   Draw: vessels.Cups,
-  says: ({ own_cup_ml, scoops, weighed }) =>
+  says: ({ own_cup_ml, scoops, weighed }, formatters) =>
     [
-      own_cup_ml ? t`your cup holds ${volumeWords(own_cup_ml, 0)}` : t`weigh your cup once`,
+      own_cup_ml ? t`your cup holds ${formatters.volumeWords(own_cup_ml, 0)}` : t`weigh your cup once`,
       ...known(scoops.length, plural(scoops.length, { one: "# scoop", other: "# scoops" })),
       ...known(
         weighed.length,
@@ -86,7 +91,13 @@ const steamers: Thing = {
   id: "steamers",
   title: t`Steamers`,
   Draw: vessels.Steamers,
-  says: ({ steamers: all }) => (all.length ? `${all.length}, ${span(all.map((item) => item.diameter_mm))}` : "none"),
+  says: ({ steamers: all }, formatters) =>
+    all.length
+      ? `${all.length}, ${span(
+          formatters,
+          all.map((item) => item.diameter_mm),
+        )}`
+      : "none",
   Panel: SteamersPanel,
 };
 const pots: Thing = {
@@ -125,8 +136,8 @@ const cold: Thing = {
   id: "cold",
   title: t`Cold`,
   Draw: drawn.Cold,
-  says: ({ fridge_c, freezer_c, cold_shelves }) =>
-    t`${warm(fridge_c)} and ${warm(freezer_c)}; ${plural(cold_shelves, { one: "# shelf", other: "# shelves" })} each`,
+  says: ({ fridge_c, freezer_c, cold_shelves }, formatters) =>
+    t`${warm(formatters, fridge_c)} and ${warm(formatters, freezer_c)}; ${plural(cold_shelves, { one: "# shelf", other: "# shelves" })} each`,
   Panel: ColdPanel,
 };
 

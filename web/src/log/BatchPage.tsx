@@ -15,8 +15,9 @@ import { Label } from "../ui/dimension";
 import { ErrorNotice } from "../ui/ErrorNotice";
 import { FactRows } from "../ui/FactRows";
 import { Frame, Waiting } from "../ui/Frame";
+import { useFormatters } from "../ui/formatters";
 import { newId } from "../ui/newId";
-import { capital, dayOf, timeOfDay, weightWords } from "../ui/words";
+import { capital, dayOf } from "../ui/words";
 import { said } from "../words/said";
 import { ComparedDrawing } from "./ComparedDrawing";
 import { codeOf } from "./codeOf";
@@ -36,6 +37,7 @@ const KEY_FACTS: FactKey[] = [
 ];
 
 export default function BatchPage() {
+  const { timeOfDay } = useFormatters();
   const id = Number(useParams().batchId);
   const client = useQueryClient();
   const navigate = useNavigate();
@@ -206,6 +208,7 @@ function Tastings({ one, way, zone }: { one: BatchOpen; way: WayCard; zone: stri
 
 /** What it came to: counted and weighed, and what was put by. */
 function Ended({ one }: { one: BatchOpen }) {
+  const { weightWords } = useFormatters();
   const kept = one.kept.map((each) => `${each.pieces} ${PLACES[each.where] ?? each.where}`);
   const words = [
     one.counted != null &&

@@ -8,10 +8,12 @@ import { useParams } from "react-router";
 import { api, ask } from "../api/client";
 import { kitchenQuery } from "../api/queries";
 import { Frame, Waiting } from "../ui/Frame";
+import { useFormatters } from "../ui/formatters";
 import { TextLink } from "../ui/LinkButton";
-import { dayOf, timeOfDay } from "../ui/words";
+import { dayOf } from "../ui/words";
 
 export default function LabelPage() {
+  const { timeOfDay } = useFormatters();
   const id = Number(useParams().stockId);
   const kitchen = useQuery(kitchenQuery);
   const query = useQuery({

@@ -6,7 +6,8 @@ import { scaleLinear } from "d3-scale";
 import type { BatchOpen } from "../api/client";
 import { Drawing } from "../ui/Drawing";
 import { Label } from "../ui/dimension";
-import { capital, weightWords } from "../ui/words";
+import { type Formatters, useFormatters } from "../ui/formatters";
+import { capital } from "../ui/words";
 
 type Weighed = BatchOpen["weighed"][number];
 
@@ -17,6 +18,7 @@ const RIGHT = 12;
 const APART = 26; // between practice and what was meant
 
 export function PiecesWeighed({ all }: { all: Weighed[] }) {
+  const formatters = useFormatters();
   if (all.length === 0) return null;
   return (
     <section aria-label={t`Pieces weighed`} className="mt-6">
@@ -26,7 +28,7 @@ export function PiecesWeighed({ all }: { all: Weighed[] }) {
       {all.map((item) => (
         <div key={item.step} className="mt-2">
           <Strip one={item} />
-          <p>{wordsOf(item)}</p>
+          <p>{wordsOf(formatters, item)}</p>
         </div>
       ))}
     </section>
@@ -34,17 +36,18 @@ export function PiecesWeighed({ all }: { all: Weighed[] }) {
 }
 
 /** What they came to: those that were meant alone, where there are any. */
-export function wordsOf({ label, told_g, practice, meant, mean_g, spread_g }: Weighed): string {
-  const spread = spread_g == null ? "" : t`, spread ${weightWords(spread_g, 1)}`;
-  const told = t`${weightWords(told_g, 1)} told`;
+export function wordsOf(formatters: Formatters, { label, told_g, practice, meant, mean_g, spread_g }: Weighed): string {
+  const spread = spread_g == null ? "" : t`, spread ${formatters.weightWords(spread_g, 1)}`;
+  const told = t`${formatters.weightWords(told_g, 1)} told`;
   if (meant.length === 0)
-    return t`${capital(label)}: ${practice.length} for practice, ${weightWords(mean_g, 1)} on the mean${spread}; ${told}.`;
-  return t`${capital(label)}: ${meant.length} meant, ${weightWords(mean_g, 1)} on the mean${spread}; ${told}. The first ${
+    return t`${capital(label)}: ${practice.length} for practice, ${formatters.weightWords(mean_g, 1)} on the mean${spread}; ${told}.`;
+  return t`${capital(label)}: ${meant.length} meant, ${formatters.weightWords(mean_g, 1)} on the mean${spread}; ${told}. The first ${
     practice.length
   } were practice, and do not count.`;
 }
 
 function Strip({ one }: { one: Weighed }) {
+  const formatters = useFormatters();
   const { practice, meant, told_g, mean_g } = one;
   const grams = [...practice, ...meant];
   const [low, high] = [Math.min(told_g, ...grams), Math.max(told_g, ...grams)];
@@ -57,7 +60,12 @@ function Strip({ one }: { one: Weighed }) {
   const wall = LEFT + practice.length * step + APART / 2;
   const from = meant.length ? wall + APART / 2 : LEFT;
   return (
-    <Drawing viewBox={`0 0 ${W} ${H}`} className="block w-full max-w-[620px]" role="img" aria-label={wordsOf(one)}>
+    <Drawing
+      viewBox={`0 0 ${W} ${H}`}
+      className="block w-full max-w-[620px]"
+      role="img"
+      aria-label={wordsOf(formatters, one)}
+    >
       {y.ticks(4).map((g) => (
         <g key={g}>
           <line x1={LEFT} x2={W - RIGHT} y1={y(g)} y2={y(g)} stroke="var(--color-hair)" strokeWidth="0.8" />

@@ -7,6 +7,8 @@ import { MemoryRouter } from "react-router";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { BatchCard, BatchOpen, WayCard } from "../api/client";
 import { Around, fact, facts, pass, type SeenRequest, serve, stubResizes } from "../testing";
+import { createFormatters } from "../ui/formatters";
+import { METRIC } from "../words/measures";
 import BatchPage from "./BatchPage";
 import { codeOf } from "./codeOf";
 import Log from "./Log";
@@ -342,14 +344,14 @@ describe("pieces that were weighed", () => {
       (dot) => dot.getAttribute("fill") === "var(--color-paper)",
     );
     expect(hollow).toEqual([true, true, true, false, false, false]);
-    expect(wordsOf(item)).toBe(
+    expect(wordsOf(createFormatters(METRIC), item)).toBe(
       "One piece: 3 meant, 27.0 g on the mean, spread 1.0 g; 27.0 g told. The first 3 were practice, and do not count.",
     );
   });
   it("are all practice while there are only a few", () => {
-    expect(wordsOf({ ...item, practice: [31, 25], meant: [], mean_g: 28, spread_g: 4.2 })).toBe(
-      "One piece: 2 for practice, 28.0 g on the mean, spread 4.2 g; 27.0 g told.",
-    );
+    expect(
+      wordsOf(createFormatters(METRIC), { ...item, practice: [31, 25], meant: [], mean_g: 28, spread_g: 4.2 }),
+    ).toBe("One piece: 2 for practice, 28.0 g on the mean, spread 4.2 g; 27.0 g told.");
   });
 });
 

@@ -9,6 +9,7 @@ import { api, ask, type ExplainedFault } from "../api/client";
 import { waysQuery } from "../api/queries";
 import type { Making } from "../runs/useFlow";
 import { Causes } from "../ui/Causes";
+import { useFormatters } from "../ui/formatters";
 import { Slip } from "../ui/PopoverPanel";
 import { eventWords } from "./eventWords";
 import type { CurrentProps } from "./props";
@@ -35,6 +36,7 @@ export function Aside({
   redo,
   children,
 }: Pick<CurrentProps, "making" | "step" | "tell" | "undo" | "redo"> & { children: ReactNode }) {
+  const formatters = useFormatters();
   const [note, setNote] = useState("");
   const [remedy, setRemedy] = useState<ExplainedFault | null>(null);
   const { here, others } = useFaults(run, step.id);
@@ -99,12 +101,12 @@ export function Aside({
         {children}
         {undo && (
           <button type="button" className="pick min-h-16 px-6" onClick={undo.take}>
-            <Trans>Undo: {eventWords(undo.what, titles.get(undo.what.step ?? ""))}</Trans>
+            <Trans>Undo: {eventWords(formatters, undo.what, titles.get(undo.what.step ?? ""))}</Trans>
           </button>
         )}
         {redo && (
           <button type="button" className="pick min-h-16 px-6" onClick={redo.take}>
-            <Trans>Redo: {eventWords(redo.what, titles.get(redo.what.step ?? ""))}</Trans>
+            <Trans>Redo: {eventWords(formatters, redo.what, titles.get(redo.what.step ?? ""))}</Trans>
           </button>
         )}
       </div>

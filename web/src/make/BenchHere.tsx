@@ -9,8 +9,8 @@ import { api, ask, type StepResult } from "../api/client";
 import { BenchDesk } from "../bench/BenchDesk";
 import type { Making } from "../runs/useFlow";
 import { ErrorNotice } from "../ui/ErrorNotice";
+import { useFormatters } from "../ui/formatters";
 import { newId } from "../ui/newId";
-import { weightUnit } from "../ui/words";
 
 const SHARED: Record<string, { each: string; enough: string; what: string }> = {
   "shape.base_g": { each: "shape.base_g", enough: "shape.base_enough_for", what: t`dough` },
@@ -24,6 +24,7 @@ interface Props {
 }
 
 export function BenchHere({ making, step, onWeigh }: Props) {
+  const { weightUnit } = useFormatters();
   const client = useQueryClient();
   const [at, setAt] = useState<number | null>(null);
   const shared = SHARED[step.target?.key ?? ""];

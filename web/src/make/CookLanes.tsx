@@ -1,6 +1,4 @@
-/** The next hour and a half, true to time: a lane for each cook, held solid, minded open. The words below say the same. */
-
-import { timeOfDay } from "../ui/words";
+import { useFormatters } from "../ui/formatters";
 import type { InHand } from "./props";
 
 const MINUTE = 60_000;
@@ -52,6 +50,7 @@ export function barsOf(all: InHand[], cook: string, at: number): Bar[] {
 const LEAST_ROOM = 7; // per cent; under that a name would be cut to nothing
 
 export function CookLanes({ all, cooks, at, zone }: { all: InHand[]; cooks: string[]; at: number; zone: string }) {
+  const { timeOfDay } = useFormatters();
   const from = at - BACK_MS;
   const first = Math.ceil((from + TICK_MS / 3) / TICK_MS) * TICK_MS;
   const ticks = [0, 1, 2, 3, 4, 5].map((n) => first + n * TICK_MS).filter((tick) => tick < at + AHEAD_MS - TICK_MS / 3);

@@ -4,8 +4,9 @@ import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import type { StepResult } from "../api/client";
 import { cooks, useRole } from "../api/roles";
+import { type Formatters, useFormatters } from "../ui/formatters";
 import { TextLink } from "../ui/LinkButton";
-import { capital, dayOf, timeOfDay, weightWords } from "../ui/words";
+import { capital, dayOf } from "../ui/words";
 import { CookLanes } from "./CookLanes";
 import type { InHand } from "./props";
 import { isMine, keyOf, nextOf } from "./stepInHand";
@@ -80,6 +81,7 @@ const isToday = (instant: string, at: number, zone: string) => dayOf(instant, zo
 const several = (all: InHand[]) => new Set(all.map((inHand) => inHand.making.id)).size > 1;
 
 function Lane({ cook, all, at, zone, onChoose }: Pick<Props, "all" | "at" | "zone" | "onChoose"> & { cook: string }) {
+  const { timeOfDay } = useFormatters();
   const theirs = all.filter((inHand) => inHand.standing.who === cook);
   const now = theirs.find((their) => their.standing.status === "running");
   const next = nextOf(theirs, cook, now);
@@ -111,6 +113,7 @@ function Lane({ cook, all, at, zone, onChoose }: Pick<Props, "all" | "at" | "zon
 }
 
 function Next(props: { label: string; one: InHand; several: boolean } & Pick<Props, "at" | "zone" | "onChoose">) {
+  const { timeOfDay } = useFormatters();
   const { label, one, several, at, zone, onChoose } = props;
   const { step, standing, making } = one;
   return (
@@ -134,9 +137,10 @@ function Next(props: { label: string; one: InHand; several: boolean } & Pick<Pro
 
 /** What must stand ready before a step begins. */
 function Ready({ step }: { step: StepResult }) {
+  const formatters = useFormatters();
   const things = [
     ...(step.tools ?? []),
-    ...step.to_hand.map((item) => `${grams(item.grams)} ${item.name.toLowerCase()}`),
+    ...step.to_hand.map((item) => `${grams(formatters, item.grams)} ${item.name.toLowerCase()}`),
   ];
   return (
     <>
@@ -150,4 +154,4 @@ function Ready({ step }: { step: StepResult }) {
   );
 }
 
-const grams = (value: number) => weightWords(value, value < 20 ? 1 : 0);
+const grams = (formatters: Formatters, value: number) => formatters.weightWords(value, value < 20 ? 1 : 0);

@@ -7,7 +7,8 @@ import { useRef, useState } from "react";
 import { api, ask, type StepResult } from "../api/client";
 import { HandsFigure } from "../hands/HandsFigure";
 import { Pictures } from "../runs/Pictures";
-import { capital, clock, dayOf, duration, HANDS_WORDS, minutes, timeOfDay, WORK_WORDS, weightWords } from "../ui/words";
+import { type Formatters, useFormatters } from "../ui/formatters";
+import { capital, clock, dayOf, duration, HANDS_WORDS, minutes, WORK_WORDS } from "../ui/words";
 import { Adding } from "./Adding";
 import { Aside } from "./Aside";
 import { BenchHere } from "./BenchHere";
@@ -29,6 +30,8 @@ interface Props extends CurrentProps {
 }
 
 export function CurrentStep(props: Props) {
+  const formatters = useFormatters();
+  const { timeOfDay } = formatters;
   const { making, step, standing, at, tell, undo, redo, told, zone, moves, cooks, then, onThen } = props;
   const running = standing.status === "running";
   const began = standing.started ? Date.parse(standing.started) : 0;
@@ -138,7 +141,7 @@ export function CurrentStep(props: Props) {
               </p>
             )}
             <p className="mt-3 text-xl text-ink2">
-              {ahead(Date.parse(standing.planned_starts) - at, standing.planned_starts, zone)}
+              {ahead(formatters, Date.parse(standing.planned_starts) - at, standing.planned_starts, zone)}
             </p>
           </div>
         )}
@@ -249,6 +252,7 @@ export function CurrentStep(props: Props) {
 
 /** The ingredients of this step, large enough to weigh out by. */
 function ToHand({ step }: { step: StepResult }) {
+  const { weightWords } = useFormatters();
   if (step.to_hand.length === 0) return null;
   return (
     <table className="mb-2 w-full max-w-[44rem] border-collapse text-xl">
@@ -272,11 +276,12 @@ function ToHand({ step }: { step: StepResult }) {
 
 const A_DAY_MIN = 24 * 60;
 
-function ahead(ms: number, planned: string, zone: string) {
+function ahead(formatters: Formatters, ms: number, planned: string, zone: string) {
   const by = Math.round(ms / 60000);
   if (by > A_DAY_MIN)
-    return t`planned for ${dayOf(planned, zone)}, ${timeOfDay(planned, zone)}: in ${plural(Math.round(by / A_DAY_MIN), { one: "# day", other: "# days" })}`;
-  if (by > 1) return t`planned for ${timeOfDay(planned, zone)}, in ${minutes(by)}${by < 90 ? t` min` : ""}`;
-  if (by < -1) return t`planned for ${timeOfDay(planned, zone)}: ${minutes(-by)}${-by < 90 ? t` min` : ""} late`;
+    return t`planned for ${dayOf(planned, zone)}, ${formatters.timeOfDay(planned, zone)}: in ${plural(Math.round(by / A_DAY_MIN), { one: "# day", other: "# days" })}`;
+  if (by > 1) return t`planned for ${formatters.timeOfDay(planned, zone)}, in ${minutes(by)}${by < 90 ? t` min` : ""}`;
+  if (by < -1)
+    return t`planned for ${formatters.timeOfDay(planned, zone)}: ${minutes(-by)}${-by < 90 ? t` min` : ""} late`;
   return t`planned for now`;
 }

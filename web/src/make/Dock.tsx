@@ -5,7 +5,8 @@ import { useNavigate } from "react-router";
 import { clocksOf } from "../alarm/alarms";
 import { useCards } from "../alarm/useCards";
 import { serverNow } from "../api/connection";
-import { clock, timeOfDay, volumeWords } from "../ui/words";
+import { type Formatters, useFormatters } from "../ui/formatters";
+import { clock } from "../ui/words";
 import type { InHand } from "./props";
 import { keyOf } from "./stepInHand";
 
@@ -28,11 +29,14 @@ interface Face {
 }
 
 export function Dock({ all, inHand, at, zone, onChoose }: DockProps) {
+  const formatters = useFormatters();
   const navigate = useNavigate();
   const cardsAt = useCards();
   const ours = new Set(all.map((inHand) => inHand.making.id));
   const several = ours.size > 1;
-  const faces = all.flatMap((eachInHand) => facesOf(eachInHand, eachInHand === inHand, at, zone, several, onChoose));
+  const faces = all.flatMap((eachInHand) =>
+    facesOf(formatters, eachInHand, eachInHand === inHand, at, zone, several, onChoose),
+  );
   const others = clocksOf(
     cardsAt(serverNow()).filter((card) => !ours.has(card.id)),
     serverNow(),
@@ -94,6 +98,7 @@ function FaceOf({ face }: { face: Face }) {
 
 /** The clocks of one step: its own unless it is the one in hand, and its water's. */
 function facesOf(
+  formatters: Formatters,
   inHand: InHand,
   isInHand: boolean,
   at: number,
@@ -122,8 +127,8 @@ function facesOf(
         : over
           ? t`over: look now`
           : to === first
-            ? t`first look, ${timeOfDay(new Date(to), zone)}`
-            : t`until ${timeOfDay(standing.due, zone)}`,
+            ? t`first look, ${formatters.timeOfDay(new Date(to), zone)}`
+            : t`until ${formatters.timeOfDay(standing.due, zone)}`,
       over,
       onPress,
     });
@@ -136,7 +141,7 @@ function facesOf(
       title: t`Top up the water`,
       of,
       leftS: left,
-      says: t`${volumeWords(ml)}, boiling`,
+      says: t`${formatters.volumeWords(ml)}, boiling`,
       over: left < 0,
       onPress: null,
     });

@@ -10,10 +10,11 @@ import { type Flow, type Happening, type Making, useFlow } from "../runs/useFlow
 import { AwayLine } from "../ui/AwayLine";
 import { ClockLine } from "../ui/ClockLine";
 import { Waiting } from "../ui/Frame";
+import { useFormatters } from "../ui/formatters";
 import { HelpSlip } from "../ui/HelpPopover";
 import { TriedAgain } from "../ui/RetryNotice";
 import { useTick } from "../ui/useTick";
-import { minutes, timeOfDay } from "../ui/words";
+import { minutes } from "../ui/words";
 import { AllDone } from "./AllDone";
 import { useElbows, useStayAwake } from "./attention";
 import { Cooks } from "./Cooks";
@@ -38,6 +39,7 @@ export default function Make() {
 type Props = Omit<Flow, "run" | "error"> & { first: Making; zone: string };
 
 function OpenFlow({ makings, first, now, tell, undo, redo, outbox, zone }: Props) {
+  const { timeOfDay } = useFormatters();
   const at = now();
   const all = allOf(makings);
   const cooks = cooksOf(all);
@@ -151,6 +153,7 @@ function OpenFlow({ makings, first, now, tell, undo, redo, outbox, zone }: Props
 
 /** When the table is ready, and by how much that is not as planned. */
 function Table({ makings, zone }: { makings: Making[]; zone: string }) {
+  const { timeOfDay } = useFormatters();
   const latest = makings.reduce((a, b) => (a.state.expected_serve > b.state.expected_serve ? a : b));
   const late = Math.round(Math.max(...makings.map((making) => making.state.late_min)));
   const words = late > 1 ? t`${minutes(late)} min late` : late < -1 ? t`${minutes(-late)} min early` : t`on time`;

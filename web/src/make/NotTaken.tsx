@@ -3,6 +3,7 @@
 import { Trans } from "@lingui/react/macro";
 import { type RunOpen, sentence } from "../api/client";
 import type { Flow } from "../runs/useFlow";
+import { useFormatters } from "../ui/formatters";
 import { LinkButton } from "../ui/LinkButton";
 import { BringBack } from "../ui/RestoreTrashed";
 import { SetAside } from "../ui/SetAside";
@@ -10,6 +11,7 @@ import { eventWords } from "./eventWords";
 
 /** What the kitchen could not take, and why; and what waits for a run that was dropped. */
 export function NotTaken({ run, outbox }: { run: RunOpen; outbox: Flow["outbox"] }) {
+  const formatters = useFormatters();
   const words = new Map(run.plan.scheduled.map((item) => [item.step.id, item.step.title]));
   const failed = outbox.failedOf(String(run.id));
   const gone = failed?.status === 410 ? failed.problems[0] : undefined;
@@ -30,7 +32,7 @@ export function NotTaken({ run, outbox }: { run: RunOpen; outbox: Flow["outbox"]
       {aside.map(({ one: { event: one }, aside }) => (
         <SetAside
           key={one.uid}
-          what={eventWords(one, words.get(one.step ?? ""))}
+          what={eventWords(formatters, one, words.get(one.step ?? ""))}
           problem={aside?.[0]}
           onAgain={() => outbox.sendAgain(one.uid)}
           onDiscard={() => outbox.seen(one.uid)}
@@ -41,7 +43,7 @@ export function NotTaken({ run, outbox }: { run: RunOpen; outbox: Flow["outbox"]
           <b className="text-bean">
             <Trans>Not taken:</Trans>
           </b>{" "}
-          {eventWords(one, words.get(one.step ?? ""))}. {refused?.[0] && sentence(refused[0])}{" "}
+          {eventWords(formatters, one, words.get(one.step ?? ""))}. {refused?.[0] && sentence(refused[0])}{" "}
           <LinkButton onClick={() => outbox.seen(one.uid)}>
             <Trans>I have seen it</Trans>
           </LinkButton>

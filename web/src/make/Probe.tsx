@@ -8,7 +8,7 @@ import { useState } from "react";
 import type { ProbeLive, RunOpen, StepResult, StepState } from "../api/client";
 import { Drawing } from "../ui/Drawing";
 import { Axis, Label } from "../ui/dimension";
-import { celsius, degrees, degreesUnit } from "../ui/words";
+import { useFormatters } from "../ui/formatters";
 import { Doubt } from "./DoubtedReading";
 import { doubtOf } from "./doubtedReading";
 import { useProbe } from "./useProbe";
@@ -50,6 +50,7 @@ export function Probe(props: Props) {
 
 /** What it shows now, large, and the press that notes it; or a reading to type. */
 function Reading({ run, step, standing, told, onRead, onOpen }: Props) {
+  const { celsius, degrees, degreesUnit } = useFormatters();
   const live = useProbe(run.id, standing.id, told, run.probe);
   const [typed, setTyped] = useState("");
   const [doubted, setDoubted] = useState<number | null>(null);
@@ -130,6 +131,7 @@ function Reading({ run, step, standing, told, onRead, onOpen }: Props) {
 }
 
 function Shown({ live, simulated }: { live: ProbeLive; simulated: boolean }) {
+  const { degrees, degreesUnit } = useFormatters();
   return (
     <p aria-live="off">
       <span className="block text-ink2">{simulated ? t`simulated thermometer` : live.name || t`thermometer`}</span>
@@ -150,6 +152,7 @@ const PAD = { left: 44, right: 14, top: 26, bottom: 34 };
 
 /** The heart as it was told, thin; what was read, as dots; the rest as it is told now, bold. */
 export function Told({ core, standing }: { core: NonNullable<RunOpen["core"]>; standing: StepState }) {
+  const { degrees } = useFormatters();
   const { refit, probed } = standing;
   if (!refit) return null;
   const before = refit.was_done - core.done;

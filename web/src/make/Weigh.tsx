@@ -5,7 +5,7 @@ import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import { api, ask, type RunOpen, type StepResult, type StepState } from "../api/client";
 import { useScale } from "../bench/useScale";
-import { gramsOf, shownWeight, weightUnit, weightWords } from "../ui/words";
+import { useFormatters } from "../ui/formatters";
 import { Doubt } from "./DoubtedReading";
 import { doubtOf } from "./doubtedReading";
 
@@ -18,6 +18,7 @@ interface Props {
 }
 
 export function Weigh({ step, standing, field, scale, onWeigh }: Props) {
+  const { gramsOf, shownWeight, weightUnit, weightWords } = useFormatters();
   const [typed, setTyped] = useState("");
   const [doubted, setDoubted] = useState<number | null>(null);
   const grams = gramsOf(Number(typed.replace(",", ".")));
@@ -93,6 +94,7 @@ export function Weigh({ step, standing, field, scale, onWeigh }: Props) {
 
 /** What the scale shows now, and the press that takes it. One that only plays is loaded here. */
 function OnTheScale(props: { target: number; playing: boolean; onNote: (grams: number) => void }) {
+  const { weightWords } = useFormatters();
   const { target, playing, onNote } = props;
   const { live } = useScale(true, () => {});
   const shows = live.state === "ok";

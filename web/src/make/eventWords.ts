@@ -4,7 +4,7 @@ import { t } from "@lingui/core/macro";
 import type { NewEvent } from "../api/client";
 import { FOLD } from "../api/generated";
 import { cutText } from "../ui/cutText";
-import { degrees, degreesUnit, shownWeight } from "../ui/words";
+import type { Formatters } from "../ui/formatters";
 
 const WORDS: Partial<Record<NewEvent["kind"], string>> = {
   not_yet: t`${FOLD.not_yet_min} minutes more`,
@@ -23,16 +23,17 @@ const WORDS: Partial<Record<NewEvent["kind"], string>> = {
 
 /** An event in words, short enough for a button. */
 export function eventWords(
+  formatters: Formatters,
   event: Pick<NewEvent, "kind" | "grams" | "celsius" | "text" | "times" | "added">,
   step?: string,
 ) {
   const what =
     event.grams != null
-      ? shownWeight(event.grams)
+      ? formatters.shownWeight(event.grams)
       : event.celsius != null
-        ? `${degrees(event.celsius)} ${degreesUnit()}`
+        ? `${formatters.degrees(event.celsius)} ${formatters.degreesUnit()}`
         : event.added
-          ? t`${shownWeight(event.added.grams)} of ${event.added.ingredient.replaceAll("-", " ")}`
+          ? t`${formatters.shownWeight(event.added.grams)} of ${event.added.ingredient.replaceAll("-", " ")}`
           : event.times
             ? `${event.times}`
             : event.text && `“${cutText(event.text, 23, "…")}”`;

@@ -7,9 +7,10 @@ import { type KeyboardEvent, type PointerEvent, useRef, useState } from "react";
 import type { KitchenSettings, Plan } from "../api/client";
 import { Drawing } from "../ui/Drawing";
 import { Label } from "../ui/dimension";
+import { useFormatters } from "../ui/formatters";
 import { fill } from "../ui/materials";
 import { pointIn } from "../ui/useAim";
-import { minutes, timeOfDay, wallClock } from "../ui/words";
+import { minutes, wallClock } from "../ui/words";
 import { Bar } from "./LaneBar";
 import { LEFT, lanesOf, MIN, ROW, TOP, ticks, W } from "./lanes";
 import type { Scheduled } from "./slip";
@@ -31,6 +32,8 @@ interface Props {
 }
 
 export function DayLanes({ plan, kitchen, dishes, picked, onPick, onCarry, pinned, onShift, now }: Props) {
+  const formatters = useFormatters();
+  const { timeOfDay } = formatters;
   const canvas = useRef<SVGSVGElement>(null);
   const [carried, setCarried] = useState<{ id: string; from: number; by: number } | null>(null);
   const zone = kitchen.timezone;
@@ -87,7 +90,7 @@ export function DayLanes({ plan, kitchen, dishes, picked, onPick, onCarry, pinne
           aria-label={t`The day from ${timeOfDay(plan.begin, zone)} to ${timeOfDay(plan.serve, zone)}`}
         >
           <Nights quiet={quiet} scale={scale} bottom={bottom} zone={zone} />
-          {ticks(scale, zone).map(([at, words, isDay]) => (
+          {ticks(formatters, scale, zone).map(([at, words, isDay]) => (
             <g key={at}>
               <line x1={scale.x(at)} x2={scale.x(at)} y1="33" y2={bottom} stroke="var(--color-hair)" />
               <Label x={scale.x(at)} y={isDay ? 15 : 29} anchor="middle" size={14} tone="ink2" bold={isDay}>
@@ -169,6 +172,7 @@ interface TableProps {
 
 /** When people eat: a line to drag to another time, where that may be. */
 function Table({ scale, bottom, zone, under, onShift }: TableProps) {
+  const { timeOfDay } = useFormatters();
   const [drag, setDrag] = useState<{ from: number; by: number } | null>(null);
   const x = scale.x(scale.to);
   const line = <line x1={x} x2={x} y1="30" y2={bottom} stroke="var(--color-bean)" strokeWidth="3" />;
@@ -206,6 +210,7 @@ function Table({ scale, bottom, zone, under, onShift }: TableProps) {
 }
 
 function Nights({ quiet, scale, bottom, zone }: { quiet: Span[]; scale: TimeScale; bottom: number; zone: string }) {
+  const { timeOfDay } = useFormatters();
   return (
     <>
       {quiet.map((night) => (

@@ -4,7 +4,8 @@ import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { api, ask, type Plan } from "../api/client";
-import { capital, dayOf, HANDS_WORDS, timeOfDay, weightWords } from "../ui/words";
+import { useFormatters } from "../ui/formatters";
+import { capital, dayOf, HANDS_WORDS } from "../ui/words";
 import { lasts } from "./DayLanes";
 import type { Scheduled } from "./slip";
 
@@ -20,6 +21,7 @@ interface Props {
 }
 
 export function DayOnPaper({ plan, titles, title, zone, who, sheets = [] }: Props) {
+  const { timeOfDay, weightWords } = useFormatters();
   const steps = plan.scheduled.filter((item) => !who || item.who === who);
   const days = [...new Set(steps.map((step) => dayOf(step.starts, zone)))];
   const first = new Map<string, Scheduled>();
@@ -100,6 +102,7 @@ export function DayOnPaper({ plan, titles, title, zone, who, sheets = [] }: Prop
 
 /** What all of it needs together, less what is in the larder. */
 function ToBuy({ sheets }: { sheets: readonly number[] }) {
+  const { weightWords } = useFormatters();
   const wanted = [...new Set(sheets)].map((sheet) => ({
     sheet,
     times: sheets.filter((eachSheet) => eachSheet === sheet).length,

@@ -3,8 +3,8 @@
 import { t } from "@lingui/core/macro";
 import type { KeyboardEvent, PointerEvent } from "react";
 import { legible } from "../ui/dimension";
+import { useFormatters } from "../ui/formatters";
 import { fill } from "../ui/materials";
-import { timeOfDay } from "../ui/words";
 import { said } from "../words/said";
 import { BAR, type Laid } from "./lanes";
 
@@ -26,6 +26,7 @@ interface BarProps {
 
 /** Held is a solid block, minded an open one with a bar before it, what goes by itself a rail: told apart without colour. */
 export function Bar({ laid, hands, by, y, isPicked, isPinned, zone, live, ...press }: BarProps) {
+  const { timeOfDay } = useFormatters();
   const { one, name, where } = laid;
   const left = laid.left + by;
   const wide = Math.max(4, laid.right - laid.left);

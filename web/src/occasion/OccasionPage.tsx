@@ -20,9 +20,10 @@ import { kitchenQuery } from "../api/queries";
 import { RehearseSlip } from "../make/RehearseSlip";
 import { ErrorNotice } from "../ui/ErrorNotice";
 import { Frame, Waiting } from "../ui/Frame";
+import { useFormatters } from "../ui/formatters";
 import { LinkButton, TextLink } from "../ui/LinkButton";
 import { newId } from "../ui/newId";
-import { dayOf, timeOfDay, wallClock } from "../ui/words";
+import { dayOf, wallClock } from "../ui/words";
 import { fixed } from "../words/numbers";
 import { ClashPanel } from "./ClashPanel";
 import { DayLanes } from "./DayLanes";
@@ -87,6 +88,7 @@ interface DayProps {
 }
 
 function TheDay({ open, occasion, kitchen, editing }: DayProps) {
+  const { timeOfDay } = useFormatters();
   const [picked, setPicked] = useState("");
   const { day } = open;
   const zone = kitchen.timezone;

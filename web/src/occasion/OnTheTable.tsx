@@ -4,9 +4,10 @@ import { plural, t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import type { Occasion, OccasionOpen } from "../api/client";
+import { useFormatters } from "../ui/formatters";
 import { LinkButton } from "../ui/LinkButton";
 import { WayDrawing } from "../ui/WayDrawing";
-import { dayWords, timeWords } from "../ui/words";
+import { dayWords } from "../ui/words";
 import { Dishes } from "./Dishes";
 import { Servings } from "./Servings";
 
@@ -18,6 +19,7 @@ interface Props {
 }
 
 export function OnTheTable({ occasion, open, edit, isRefused }: Props) {
+  const { timeWords } = useFormatters();
   const { dishes, servings, helpers } = occasion;
   const [changing, setChanging] = useState(dishes.length === 0);
   const isOpen = changing || isRefused; // a field that will not do is seen

@@ -4,8 +4,9 @@ import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import type { ReactNode } from "react";
 import type { Plan } from "../api/client";
+import { useFormatters } from "../ui/formatters";
 import { LinkButton } from "../ui/LinkButton";
-import { duration, HANDS_WORDS, timeOfDay, WORK_WORDS, wallClock } from "../ui/words";
+import { duration, HANDS_WORDS, WORK_WORDS, wallClock } from "../ui/words";
 import { reasonOf, type Scheduled } from "./slip";
 
 interface Props {
@@ -52,6 +53,7 @@ interface OneProps {
 
 /** A step, and why it lies where it does. */
 export function OneStep({ plan, one, dish, zone, children }: OneProps) {
+  const { timeOfDay } = useFormatters();
   const { step } = one;
   const reason = reasonOf(plan, one);
   return (

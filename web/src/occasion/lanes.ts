@@ -2,7 +2,8 @@
 
 import { t } from "@lingui/core/macro";
 import type { Plan } from "../api/client";
-import { dayOf, timeOfDay } from "../ui/words";
+import type { Formatters } from "../ui/formatters";
+import { dayOf } from "../ui/words";
 import type { Scheduled } from "./slip";
 import type { TimeScale } from "./timescale";
 
@@ -41,7 +42,7 @@ export interface Lane {
 }
 
 /** Hours to tell, as many as there is room for, and a day's name where it begins. */
-export function ticks(scale: TimeScale, zone: string): [number, string, boolean][] {
+export function ticks(formatters: Formatters, scale: TimeScale, zone: string): [number, string, boolean][] {
   const result: [number, string, boolean][] = [];
   const hours =
     (scale.to - scale.from - scale.folds.reduce((sum, piece) => sum + piece.to - piece.from, 0)) / (60 * MIN);
@@ -50,7 +51,7 @@ export function ticks(scale: TimeScale, zone: string): [number, string, boolean]
   for (let at = Math.ceil(scale.from / (every * 60 * MIN)) * every * 60 * MIN; at < scale.to; at += every * 60 * MIN) {
     const x = scale.x(at);
     if (x - last < 58 || scale.folds.some((fold) => at > fold.from && at < fold.to)) continue;
-    result.push([at, timeOfDay(new Date(at), zone), false]);
+    result.push([at, formatters.timeOfDay(new Date(at), zone), false]);
     last = x;
   }
   const days = new Map<string, number>();

@@ -8,9 +8,10 @@ import { afterEach, describe, expect, it, vi } from "vitest";
 import type { Clash, DayPlan, KitchenSettings, Occasion, OccasionOpen, Plan, StepResult } from "../api/client";
 import { queryClient } from "../api/queries";
 import { KITCHEN, type SeenRequest, serve } from "../testing";
+import { createFormatters } from "../ui/formatters";
 import { WallField } from "../ui/WallField";
-import { timeFrom, timeOfDay } from "../ui/words";
-import { measureIn } from "../words/measures";
+import { timeFrom } from "../ui/words";
+import { METRIC } from "../words/measures";
 import { beginWords } from "./beginWords";
 import { changeOf } from "./ClashPanel";
 import { DayLanes } from "./DayLanes";
@@ -23,7 +24,6 @@ afterEach(() => {
   cleanup();
   queryClient.clear();
   vi.unstubAllGlobals();
-  measureIn({ clock_hours: 24 });
 });
 
 const HOUR = 3_600_000;
@@ -205,7 +205,7 @@ describe("times in the kitchen's own clock", () => {
     ]);
   });
   it("is told by twelve hours where that is chosen", () => {
-    measureIn({ clock_hours: 12 });
+    const { timeOfDay } = createFormatters({ ...METRIC, clock_hours: 12 });
     expect(timeOfDay(iso(39.5), "UTC")).toBe("3:30 pm");
     expect(timeOfDay(iso(24), "UTC")).toBe("12:00 am");
   });

@@ -13,10 +13,11 @@ import { OneStep } from "../occasion/PickedStep";
 import { occasionOf } from "../occasion/useNewOccasion";
 import type { Editing } from "../sheet/useSheet";
 import { ErrorNotice } from "../ui/ErrorNotice";
+import { useFormatters } from "../ui/formatters";
 import { LinkButton, TextLink } from "../ui/LinkButton";
 import { newId } from "../ui/newId";
 import { WallField } from "../ui/WallField";
-import { dayOf, daysOn, minutes, timeOfDay, wallClock } from "../ui/words";
+import { dayOf, daysOn, minutes, wallClock } from "../ui/words";
 import { Risks } from "./Risks";
 
 interface Props {
@@ -27,6 +28,7 @@ interface Props {
 }
 
 export default function PlanStation({ editing, kitchen, plan, error }: Props) {
+  const { timeOfDay } = useFormatters();
   const { sheet, edit } = editing;
   const client = useQueryClient();
   const navigate = useNavigate();

@@ -11,14 +11,16 @@ import { VerdictMark } from "../stations/mix/verdict";
 import { cutText } from "../ui/cutText";
 import { ErrorNotice } from "../ui/ErrorNotice";
 import { Frame, Waiting } from "../ui/Frame";
+import { useFormatters } from "../ui/formatters";
 import { LinkButton, TextLink } from "../ui/LinkButton";
 import { newId } from "../ui/newId";
 import { Pages } from "../ui/Pages";
 import { Find } from "../ui/SearchField";
-import { capital, dayOf, timeOfDay } from "../ui/words";
+import { capital, dayOf } from "../ui/words";
 import { said } from "../words/said";
 
 export default function RevisionsPage() {
+  const { timeOfDay } = useFormatters();
   const id = Number(useParams().sheetId);
   const navigate = useNavigate();
   const client = useQueryClient();

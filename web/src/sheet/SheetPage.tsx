@@ -23,11 +23,12 @@ import { Mix } from "../stations/mix/Mix";
 import { STATION_NAMES, STATIONS, type StationId, StationLine } from "../stations/StationLine";
 import { Shape } from "../stations/shape/Shape";
 import { Frame, Waiting } from "../ui/Frame";
+import { useFormatters } from "../ui/formatters";
 import { LinkButton } from "../ui/LinkButton";
 import { BringBack } from "../ui/RestoreTrashed";
 import { TriedAgain } from "../ui/RetryNotice";
 import { Foot } from "../ui/StationFoot";
-import { dateOf, timeOfDay } from "../ui/words";
+import { dateOf } from "../ui/words";
 import { ConflictDialog } from "./ConflictDialog";
 import { MoreSlip } from "./MorePopover";
 import { type Editing, type Saving, useSheet } from "./useSheet";
@@ -85,6 +86,7 @@ function Dropped({ id, error }: { id: number; error: Refused }) {
 const STATION_VIEWS = { mix: Mix, shape: Shape, heat: Heat, cut: Cut } as const;
 
 function OpenSheet(props: { opened: SheetOpen; at: StationId; way: WayCard; kitchen: KitchenSettings }) {
+  const { timeOfDay } = useFormatters();
   const { opened, at, way, kitchen } = props;
   const editing = useSheet(opened);
   const { sheet, worked, moved, problems } = editing;

@@ -9,7 +9,6 @@ import { api, ask, type KitchenSettings, Refused } from "../api/client";
 import { kitchenQuery, kitchenSaving, mayPass, settle } from "../api/queries";
 import { newId } from "../ui/newId";
 import { pageIn } from "../words/language";
-import { measureIn } from "../words/measures";
 import { replay } from "./merge";
 
 interface Change {
@@ -35,7 +34,6 @@ export function useKitchenSave() {
     retry: (_, error) => mayPass(error) || (error instanceof Refused && error.status === 409),
     mutationFn: (change: Change) => put(client, change),
     onSuccess: async (answer) => {
-      measureIn(answer.kitchen);
       await settle(client, kitchenQuery.queryKey, answer);
       for (const key of ["sheets", "sheet", "plan", "larder", "dropped"])
         void client.invalidateQueries({ queryKey: [key] });

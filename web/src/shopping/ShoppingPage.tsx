@@ -11,9 +11,10 @@ import { useKitchenSave } from "../sheet/useKitchenSave";
 import { WeightField } from "../ui/AmountField";
 import { ErrorNotice } from "../ui/ErrorNotice";
 import { Frame, Waiting } from "../ui/Frame";
+import { type Formatters, useFormatters } from "../ui/formatters";
 import { NumberField } from "../ui/NumberField";
 import { Find } from "../ui/SearchField";
-import { bulkWords, plural } from "../ui/words";
+import { plural } from "../ui/words";
 import { fixed } from "../words/numbers";
 import { ToCarry } from "./ToCarry";
 
@@ -194,9 +195,10 @@ function List({ list, kitchen }: { list: ShoppingList; kitchen: KitchenSettings 
   );
 }
 
-const grams = (mass: number) => bulkWords(mass, 2);
+const grams = (formatters: Formatters, mass: number) => formatters.bulkWords(mass, 2);
 
 function Thing({ line, kitchen, prices }: { line: ShoppingLine; kitchen: KitchenSettings; prices: boolean }) {
+  const formatters = useFormatters();
   const [ticked, setTicked] = useState(false);
   const saving = useKitchenSave();
   const save = (change: Partial<KitchenSettings["stock"][number]>) => {
@@ -228,14 +230,14 @@ function Thing({ line, kitchen, prices }: { line: ShoppingLine; kitchen: Kitchen
         {none
           ? t`, in the larder`
           : line.packs && line.pack_g
-            ? t`: ${plural(line.packs, line.pack)} of ${grams(line.pack_g)}`
-            : t`: ${grams(line.buy_g)}, loose or made at home`}
+            ? t`: ${plural(line.packs, line.pack)} of ${grams(formatters, line.pack_g)}`
+            : t`: ${grams(formatters, line.buy_g)}, loose or made at home`}
         <span className="block text-sm text-ink2">
           {[
-            t`${grams(line.need_g)} for ${line.sheets.join(", ")}`,
+            t`${grams(formatters, line.need_g)} for ${line.sheets.join(", ")}`,
             line.pieces != null && line.group === "leaf" && t`${Math.ceil(line.pieces)} pieces`,
-            line.spare_g > 0 && t`${grams(line.spare_g)} of it to spare`,
-            line.packs && line.left_g > 1 ? t`${grams(line.left_g)} left over` : "",
+            line.spare_g > 0 && t`${grams(formatters, line.spare_g)} of it to spare`,
+            line.packs && line.left_g > 1 ? t`${grams(formatters, line.left_g)} left over` : "",
             line.allergens.length > 0 && line.allergens.join(", "),
           ]
             .filter(Boolean)

@@ -5,13 +5,14 @@ import { Trans } from "@lingui/react/macro";
 import type { ShoppingList } from "../api/client";
 import { Drawing, useRoom } from "../ui/Drawing";
 import { Label } from "../ui/dimension";
+import { useFormatters } from "../ui/formatters";
 import { fill, materialOf } from "../ui/materials";
-import { bulkWords } from "../ui/words";
 
 const HIGH = 30;
 const LETTER = 7.4; // px
 
 export function ToCarry({ list }: { list: ShoppingList }) {
+  const { bulkWords } = useFormatters();
   const [box, W] = useRoom<HTMLDivElement>(760);
   const shelves = [...new Set(list.lines.map((line) => line.shelf))].flatMap((shelf) => {
     const lines = list.lines.filter((line) => line.shelf === shelf);

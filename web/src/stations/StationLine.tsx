@@ -6,7 +6,7 @@ import { type ReactNode, useRef } from "react";
 import { Link } from "react-router";
 import type { Fact, FactChange, FactKey, Facts, Plan, WorkResult } from "../api/client";
 import { useRoom } from "../ui/Drawing";
-import { figure, lengthUnit, timeOfDay, weightWords } from "../ui/words";
+import { type Formatters, useFormatters } from "../ui/formatters";
 import { fixed } from "../words/numbers";
 import { kindOf } from "./heat/kinds";
 
@@ -23,20 +23,21 @@ export const STATION_NAMES: Record<StationId, string> = {
 /** The key number of each stop, and the words after it; the first that the sheet has is shown. */
 const KEYS: Record<
   Exclude<StationId, "plan">,
-  { key: FactKey; words: (facts: Facts, drawings: Drawings) => string }[][]
+  { key: FactKey; words: (facts: Facts, drawings: Drawings, formatters: Formatters) => string }[][]
 > = {
   mix: [[{ key: "mix.hydration_pct", words: () => t`% hydration` }]],
   shape: [
     [
       {
         key: "shape.pieces",
-        words: (f, drawn) => t`${pieceWords(drawn)} of ${weightWords(Number(f["shape.piece_g"]?.value ?? 0))}`,
+        words: (f, drawn, { weightWords }) =>
+          t`${pieceWords(drawn)} of ${weightWords(Number(f["shape.piece_g"]?.value ?? 0))}`,
       },
     ],
     [
       {
         key: "shape.depth_mm",
-        words: (f, drawn) =>
+        words: (f, drawn, { lengthUnit }) =>
           drawn.shape?.kind === "tin" && drawn.shape.bag
             ? t`${lengthUnit()} thick, in its bag`
             : t`${lengthUnit()} deep, ${number(f, "shape.tins", 0) === "1" ? t`one tin` : t`${number(f, "shape.tins", 0)} tins`}`,
@@ -88,6 +89,8 @@ interface Props {
 }
 
 export function StationLine({ id, at, worked, moved, plan, zone }: Props) {
+  const formatters = useFormatters();
+  const { figure, timeOfDay } = formatters;
   const begins = useRef<{ settled: string; now: string }>({ settled: "", now: "" });
   const begin = plan ? timeOfDay(plan.begin, zone) : "";
   if (moved.length === 0) begins.current.settled = begin;
@@ -135,7 +138,7 @@ export function StationLine({ id, at, worked, moved, plan, zone }: Props) {
         <p aria-hidden="true" className="flex flex-wrap items-baseline gap-x-2 text-ink2 sm:hidden">
           {keysOf(at, worked)?.map(({ key, words }) => (
             <span key={key}>
-              {figure(worked.facts[key] as Fact)} {words(worked.facts, worked.drawings)}
+              {figure(worked.facts[key] as Fact)} {words(worked.facts, worked.drawings, formatters)}
             </span>
           ))}
         </p>
@@ -154,6 +157,8 @@ interface KeyProps {
 }
 
 function KeyNumbers({ station, worked, moved }: KeyProps) {
+  const formatters = useFormatters();
+  const { figure } = formatters;
   const { facts, drawings } = worked;
   const set = keysOf(station, worked);
   if (!set) return <Stop now="–" old="" words={t`not worked out`} />;
@@ -163,7 +168,7 @@ function KeyNumbers({ station, worked, moved }: KeyProps) {
     const old = change?.old == null ? "" : figure({ ...fact, value: change.old });
     return (
       <span key={key} className={`contents ${i < set.length - 1 ? "max-sm:hidden" : ""}`}>
-        <Stop now={figure(fact)} old={old === figure(fact) ? "" : old} words={words(facts, drawings)} />
+        <Stop now={figure(fact)} old={old === figure(fact) ? "" : old} words={words(facts, drawings, formatters)} />
       </span>
     );
   });

@@ -2,49 +2,34 @@
 
 import type { ComponentProps } from "react";
 import { mapped, nearestWithin } from "../api/limits";
+import { useFormatters } from "./formatters";
 import { NumberField } from "./NumberField";
 import { Row } from "./Row";
-import { gramsOf, millilitresOf, volumeFigure, volumeUnit, weightFigure, weightUnit } from "./words";
 
 type FieldProps = Omit<ComponentProps<typeof NumberField>, "unit"> & {
   /** Said after the unit: "/min". */
   after?: string;
 };
 
-interface Amount {
-  kept: string;
-  shown: () => string;
-  figure: (kept: number) => string;
-  of: (typed: number) => number;
-  /** Decimals as kept and as shown otherwise, and the step of an arrow key there. */
-  decimals: number;
-  otherwise: number;
-  step: number;
+/** Each kind of amount: the unit it is kept in; decimals as kept and as shown in another unit, and the step of an arrow key there. */
+const KINDS = {
+  weight: { kept: "g", decimals: 1, otherwise: 2, step: 0.05 },
+  volume: { kept: "ml", decimals: 0, otherwise: 1, step: 0.5 },
+};
+
+/** How a kind is shown and read in the kitchen's own unit. */
+function useAmount(kind: keyof typeof KINDS) {
+  const { gramsOf, millilitresOf, volumeFigure, volumeUnit, weightFigure, weightUnit } = useFormatters();
+  return kind === "weight"
+    ? { ...KINDS.weight, shown: weightUnit(), figure: weightFigure, of: gramsOf }
+    : { ...KINDS.volume, shown: volumeUnit(), figure: volumeFigure, of: millilitresOf };
 }
 
-const WEIGHT: Amount = {
-  kept: "g",
-  shown: weightUnit,
-  figure: weightFigure,
-  of: gramsOf,
-  decimals: 1,
-  otherwise: 2,
-  step: 0.05,
-};
-const VOLUME: Amount = {
-  kept: "ml",
-  shown: volumeUnit,
-  figure: volumeFigure,
-  of: millilitresOf,
-  decimals: 0,
-  otherwise: 1,
-  step: 0.5,
-};
-
-function Field(props: FieldProps & { amount: Amount }) {
-  const { amount, value, within, onChange, decimals = amount.decimals, step = 1, after = "", ...rest } = props;
-  const unit = `${amount.shown()}${after}`;
-  if (amount.shown() === amount.kept)
+function Field({ kind, ...props }: FieldProps & { kind: keyof typeof KINDS }) {
+  const amount = useAmount(kind);
+  const { value, within, onChange, decimals = amount.decimals, step = 1, after = "", ...rest } = props;
+  const unit = `${amount.shown}${after}`;
+  if (amount.shown === amount.kept)
     return <NumberField {...rest} {...{ value, within, onChange, decimals, step, unit }} />;
   const shown = (kept: number) => Number(amount.figure(kept));
   return (
@@ -62,10 +47,10 @@ function Field(props: FieldProps & { amount: Amount }) {
 }
 
 /** `value` and `within` are in grams. */
-export const WeightField = (props: FieldProps) => <Field {...props} amount={WEIGHT} />;
+export const WeightField = (props: FieldProps) => <Field {...props} kind="weight" />;
 
 /** `value` and `within` are in millilitres. */
-export const VolumeField = (props: FieldProps) => <Field {...props} amount={VOLUME} />;
+export const VolumeField = (props: FieldProps) => <Field {...props} kind="volume" />;
 
 /** By the unit that it is kept in: a weight, a volume, or another number. */
 export function AmountField({ unit, ...rest }: ComponentProps<typeof NumberField>) {

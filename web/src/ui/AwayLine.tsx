@@ -3,9 +3,10 @@
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { useReach } from "../api/connection";
-import { sinceWords } from "./words";
+import { useFormatters } from "./formatters";
 
 export function AwayLine() {
+  const { sinceWords } = useFormatters();
   const { away, heard } = useReach();
   if (!away) return null;
   return (

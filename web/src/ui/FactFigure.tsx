@@ -9,9 +9,9 @@ import { trimmed } from "../words/numbers";
 import { said } from "../words/said";
 import { useSpoken } from "./becauseMarks";
 import { clearSpot, type OccupiedArea, type Spot } from "./clearSpot";
+import { useFormatters } from "./formatters";
 import { LinkButton } from "./LinkButton";
 import { Slip } from "./PopoverPanel";
-import { quantity } from "./words";
 
 interface Props {
   facts: Facts;
@@ -98,6 +98,7 @@ function spotBeside(pressed: Element, key: FactKey): Spot {
 }
 
 function BecauseOf({ fact, facts, onFollow }: { fact: Fact; facts: Facts; onFollow: (key: FactKey) => void }) {
+  const { quantity } = useFormatters();
   const { because } = fact;
   return (
     <div aria-live="polite">

@@ -4,7 +4,8 @@ import { t } from "@lingui/core/macro";
 import type { ReactNode } from "react";
 import type { FactKey, Facts } from "../api/client";
 import { FactFigure } from "./FactFigure";
-import { capital, quantity } from "./words";
+import { useFormatters } from "./formatters";
+import { capital } from "./words";
 
 interface Props {
   facts: Facts;
@@ -14,6 +15,7 @@ interface Props {
 
 /** Those of `keys` that there are. */
 export function FactRows({ facts, keys, className }: Props) {
+  const { quantity } = useFormatters();
   return (
     <ul className={className}>
       {keys.map((key) => {

@@ -2,9 +2,9 @@
 
 import type { ComponentProps } from "react";
 import { mapped } from "../api/limits";
+import { useFormatters } from "./formatters";
 import { NumberField } from "./NumberField";
 import { Row } from "./Row";
-import { lengthFigure, lengthUnit, millimetres } from "./words";
 
 type FieldProps = Omit<ComponentProps<typeof NumberField>, "unit">;
 
@@ -18,6 +18,7 @@ export function LengthField({
   after = "",
   ...rest
 }: FieldProps & { after?: string }) {
+  const { lengthFigure, lengthUnit, millimetres } = useFormatters();
   const inches = lengthUnit() === "in";
   return (
     <NumberField
@@ -39,6 +40,7 @@ interface RowProps extends FieldProps {
 
 /** A length in whole millimetres, in a row. */
 export function LengthRow({ label, name = label, onChange, ...rest }: RowProps) {
+  const { lengthUnit } = useFormatters();
   return (
     <Row label={label}>
       <LengthField

@@ -1,8 +1,8 @@
 /** A temperature to type, in the kitchen's own degrees; kept in °C. */
 
 import { type Limits, mapped } from "../api/limits";
+import { useFormatters } from "./formatters";
 import { NumberField } from "./NumberField";
-import { celsius, degrees, degreesUnit } from "./words";
 
 interface Props {
   label: string;
@@ -12,6 +12,7 @@ interface Props {
 }
 
 export function TemperatureField({ label, celsius: value, within, onChange }: Props) {
+  const { celsius, degrees, degreesUnit } = useFormatters();
   return (
     <NumberField
       label={label}

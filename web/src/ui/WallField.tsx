@@ -2,7 +2,8 @@
 
 import { t } from "@lingui/core/macro";
 import { useEffect, useState } from "react";
-import { daysOn, dayWords, isDay, timeFrom, timeWords } from "./words";
+import { useFormatters } from "./formatters";
+import { daysOn, dayWords, isDay, timeFrom } from "./words";
 
 interface Props {
   label: string;
@@ -12,6 +13,7 @@ interface Props {
 }
 
 export function WallField({ label, value, onChange }: Props) {
+  const { timeWords } = useFormatters();
   const day = value.slice(0, 10);
   const time = value.slice(11, 16);
   return (
@@ -58,6 +60,7 @@ export function WallField({ label, value, onChange }: Props) {
 
 /** A time of day, such as 22:00, as the kitchen tells it. */
 export function TimeField({ label, value, onChange }: Props) {
+  const { timeWords } = useFormatters();
   return (
     <Typed
       label={label}

@@ -6,9 +6,9 @@ import userEvent from "@testing-library/user-event";
 import { useState } from "react";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import { fact, facts } from "../testing";
-import { measureIn } from "../words/measures";
 import { WeightField } from "./AmountField";
 import { FactFigure } from "./FactFigure";
+import { MeasuresProvider } from "./formatters";
 import { NumberField } from "./NumberField";
 import { NumberRow } from "./Row";
 import { TemperatureField } from "./TemperatureField";
@@ -98,12 +98,13 @@ describe("a number to type", () => {
 });
 
 describe("a temperature to type", () => {
-  afterEach(() => measureIn({ temperature_unit: "C" }));
-
   it("is read and typed in the kitchen's degrees and kept in Celsius", () => {
-    measureIn({ temperature_unit: "F" });
     const told = vi.fn();
-    render(<TemperatureField label="Room" celsius={20} within={{ min: 5, max: 45 }} onChange={told} />);
+    render(
+      <MeasuresProvider measures={{ temperature_unit: "F" }}>
+        <TemperatureField label="Room" celsius={20} within={{ min: 5, max: 45 }} onChange={told} />
+      </MeasuresProvider>,
+    );
     const field = screen.getByLabelText("Room") as HTMLInputElement;
     expect(field.value).toBe("68");
     fireEvent.change(field, { target: { value: "77" } });
@@ -162,12 +163,13 @@ describe("a number that can be pressed", () => {
 });
 
 describe("a weight where ounces are spoken", () => {
-  afterEach(() => measureIn({ weight_unit: "g", volume_unit: "ml" }));
-
   it("is kept in grams, within the limits that are kept", () => {
-    measureIn({ weight_unit: "oz", volume_unit: "ml" });
     const kept = vi.fn();
-    render(<WeightField label="Filling" value={18} within={{ above: 0, max: 300 }} onChange={kept} />);
+    render(
+      <MeasuresProvider measures={{ weight_unit: "oz" }}>
+        <WeightField label="Filling" value={18} within={{ above: 0, max: 300 }} onChange={kept} />
+      </MeasuresProvider>,
+    );
     const field = screen.getByLabelText("Filling") as HTMLInputElement;
     expect(field.value).toBe("0.63"); // 18 / 28.35
     fireEvent.change(field, { target: { value: "4.4" } });

@@ -2,7 +2,7 @@
 
 import { t } from "@lingui/core/macro";
 import type { Tin } from "../api/client";
-import { sizeFigure, sizeWords } from "./words";
+import type { Formatters } from "./formatters";
 
 export const SHAPES = [
   ["round", t`round`],
@@ -19,7 +19,7 @@ export const MOST_SHALLOW_MM = 5;
 
 export const across = (tin: Tin) => (tin.shape === "round" ? tin.diameter_mm : tin.length_mm);
 
-export const tinSize = (tin: Tin) =>
+export const tinSize = (formatters: Formatters, tin: Tin) =>
   tin.shape === "round"
-    ? t`${sizeWords(tin.diameter_mm)} round`
-    : `${sizeFigure(tin.length_mm)} × ${sizeWords(tin.width_mm)}`;
+    ? t`${formatters.sizeWords(tin.diameter_mm)} round`
+    : `${formatters.sizeFigure(tin.length_mm)} × ${formatters.sizeWords(tin.width_mm)}`;

@@ -3,16 +3,21 @@
 import { t } from "@lingui/core/macro";
 import type { IngredientCard, KitchenSettings, UnitId } from "../api/client";
 import { UNITS } from "../api/generated";
-import { weightWords } from "./words";
+import type { Formatters } from "./formatters";
 
 const IDS = Object.keys(UNITS) as UnitId[];
 
 /** A unit's name; this kitchen's own cup with what it holds, a pack with its name and weight. */
-export function unitName(unit: UnitId, kitchen: KitchenSettings, item?: IngredientCard): string {
+export function unitName(
+  formatters: Formatters,
+  unit: UnitId,
+  kitchen: KitchenSettings,
+  item?: IngredientCard,
+): string {
   if (unit === "cup_own" && kitchen.own_cup_ml) return t`cup ${kitchen.own_cup_ml}, ours`;
   if (unit === "spoon_own" && kitchen.own_spoon_ml) return t`spoon ${kitchen.own_spoon_ml}, ours`;
   const [pack] = Object.entries(item?.packs ?? {});
-  if (unit === "pack" && pack) return t`${pack[0]} of ${weightWords(pack[1])}`;
+  if (unit === "pack" && pack) return t`${pack[0]} of ${formatters.weightWords(pack[1])}`;
   return UNITS[unit].listed;
 }
 

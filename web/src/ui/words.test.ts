@@ -1,21 +1,10 @@
-import { afterEach, describe, expect, it } from "vitest";
-import { measureIn } from "../words/measures";
-import {
-  bulkWords,
-  celsius,
-  clock,
-  gramsOf,
-  lengthWords,
-  millimetres,
-  minutes,
-  quantity,
-  shownWeight,
-  sizeWords,
-  timeOfDay,
-  volumeWords,
-  wallClock,
-  weightWords,
-} from "./words";
+import { describe, expect, it } from "vitest";
+import { METRIC, type Measures } from "../words/measures";
+import { createFormatters } from "./formatters";
+import { clock, minutes, wallClock } from "./words";
+
+const within = (measures: Partial<Measures>) => createFormatters({ ...METRIC, ...measures });
+const { bulkWords, lengthWords, quantity, shownWeight, sizeWords, timeOfDay, volumeWords, weightWords } = within({});
 
 describe("minutes", () => {
   it("stay minutes below an hour and a half", () => expect(minutes(89.4)).toBe("89"));
@@ -37,17 +26,16 @@ describe("quantity", () => {
 });
 
 describe("temperatures", () => {
-  afterEach(() => measureIn({ temperature_unit: "C" }));
   it("are read in the kitchen's degrees", () => {
-    measureIn({ temperature_unit: "F" });
+    const { quantity } = within({ temperature_unit: "F" });
     expect(quantity({ value: 100, decimals: 0, unit: "°C" })).toBe("212 °F");
   });
   it("are typed in them too", () => {
-    measureIn({ temperature_unit: "F" });
+    const { celsius } = within({ temperature_unit: "F" });
     expect(celsius(113)).toBeCloseTo(45);
   });
   it("leave differences alone", () => {
-    measureIn({ temperature_unit: "F" });
+    const { quantity } = within({ temperature_unit: "F" });
     expect(quantity({ value: 6, decimals: 0, unit: "°C less" })).toBe("6 °C less");
   });
 });
@@ -59,23 +47,19 @@ describe("the kitchen's clock", () => {
 });
 
 describe("a length", () => {
-  afterEach(() => measureIn({ length_unit: "mm" }));
-
   it("is read in the kitchen's own unit, and typed in it", () => {
     expect(lengthWords(31.4)).toBe("31 mm");
     expect(sizeWords(180)).toBe("18 cm");
     expect(quantity({ value: 25.4, decimals: 1, unit: "mm" })).toBe("25.4 mm");
-    measureIn({ length_unit: "in" });
-    expect(lengthWords(25.4)).toBe("1.00 in");
-    expect(sizeWords(203.2)).toBe("8.0 in");
-    expect(quantity({ value: 50.8, decimals: 0, unit: "mm" })).toBe("2.00 in");
-    expect(millimetres(2)).toBeCloseTo(50.8);
+    const inches = within({ length_unit: "in" });
+    expect(inches.lengthWords(25.4)).toBe("1.00 in");
+    expect(inches.sizeWords(203.2)).toBe("8.0 in");
+    expect(inches.quantity({ value: 50.8, decimals: 0, unit: "mm" })).toBe("2.00 in");
+    expect(inches.millimetres(2)).toBeCloseTo(50.8);
   });
 });
 
 describe("weights and volumes", () => {
-  afterEach(() => measureIn({ weight_unit: "g", volume_unit: "ml" }));
-
   it("are grams and millilitres, unless the kitchen has others", () => {
     expect([weightWords(126), weightWords(9.04, 1), shownWeight(523), bulkWords(2345)]).toEqual([
       "126 g",
@@ -87,7 +71,7 @@ describe("weights and volumes", () => {
   });
 
   it("are ounces, pounds and fluid ounces where it has", () => {
-    measureIn({ weight_unit: "oz", volume_unit: "fl oz" });
+    const { bulkWords, quantity, volumeWords, weightWords } = within({ weight_unit: "oz", volume_unit: "fl oz" });
     // 126 / 28.3495 = 4.4445; 1260 g are 44.4 oz; 2345 g are 82.72 oz, 5.17 lb; 250 / 29.5735 = 8.453
     expect([weightWords(126), weightWords(1260), bulkWords(2345)]).toEqual(["4.44 oz", "44.4 oz", "5.2 lb"]);
     expect(volumeWords(250)).toBe("8.5 fl oz");
@@ -96,7 +80,7 @@ describe("weights and volumes", () => {
   });
 
   it("come back as they went, within what is shown", () => {
-    measureIn({ weight_unit: "oz", volume_unit: "ml" });
+    const { gramsOf, weightWords } = within({ weight_unit: "oz" });
     for (const grams of [3, 18, 126, 462]) expect(gramsOf(Number.parseFloat(weightWords(grams)))).toBeCloseTo(grams, 0);
   });
 });

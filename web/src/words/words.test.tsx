@@ -17,7 +17,12 @@ async function pageIn(locale: string) {
   document.documentElement.lang = locale;
   const language = await import("./language");
   await language.speak(locale);
-  return { ...language, ...(await import("./numbers")), ...(await import("../ui/words")) };
+  return {
+    ...language,
+    ...(await import("./numbers")),
+    ...(await import("../ui/words")),
+    ...(await import("../ui/formatters")).createFormatters((await import("./measures")).METRIC),
+  };
 }
 
 it.each([

@@ -8,10 +8,10 @@ import type { UnitId } from "../../api/client";
 import { limit } from "../../api/limits";
 import { larderQuery } from "../../api/queries";
 import { WeightField } from "../../ui/AmountField";
+import { useFormatters } from "../../ui/formatters";
 import { LinkButton } from "../../ui/LinkButton";
 import { Row } from "../../ui/Row";
 import { unitName } from "../../ui/units";
-import { weightWords } from "../../ui/words";
 import type { PanelProps } from "../things";
 import { Scoops } from "./NamedWeights";
 
@@ -29,6 +29,8 @@ const VOLUMES: UnitId[] = [
 ];
 
 export function CupsPanel({ kitchen, set }: PanelProps) {
+  const formatters = useFormatters();
+  const { weightWords } = formatters;
   const larder = useQuery(larderQuery);
   const weighed = kitchen.weighed ?? [];
   const name = (id: string) => larder.data?.find((item) => item.id === id)?.name ?? id;
@@ -65,7 +67,7 @@ export function CupsPanel({ kitchen, set }: PanelProps) {
           >
             <span>
               <Trans>
-                {unitName(item.measure, kitchen)} of {name(item.ingredient).toLowerCase()}
+                {unitName(formatters, item.measure, kitchen)} of {name(item.ingredient).toLowerCase()}
               </Trans>
             </span>
             <span className="whitespace-nowrap">
@@ -84,6 +86,7 @@ export function CupsPanel({ kitchen, set }: PanelProps) {
 }
 
 function WeighOne({ kitchen, set }: PanelProps) {
+  const formatters = useFormatters();
   const larder = useQuery(larderQuery);
   const [measure, setMeasure] = useState<UnitId>("cup_metric");
   const [ingredient, setIngredient] = useState("sweet-rice-flour");
@@ -110,7 +113,7 @@ function WeighOne({ kitchen, set }: PanelProps) {
         >
           {known.map((unit) => (
             <option key={unit} value={unit}>
-              {unitName(unit, kitchen)}
+              {unitName(formatters, unit, kitchen)}
             </option>
           ))}
         </select>

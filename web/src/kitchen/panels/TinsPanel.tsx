@@ -5,11 +5,11 @@ import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import type { Tin } from "../../api/client";
 import { limit, usual } from "../../api/limits";
+import { useFormatters } from "../../ui/formatters";
 import { JustDropped } from "../../ui/JustTrashed";
 import { LengthField } from "../../ui/LengthField";
 import { LinkButton } from "../../ui/LinkButton";
 import { tinSize } from "../../ui/tins";
-import { sizeWords } from "../../ui/words";
 import { said } from "../../words/said";
 import type { PanelProps } from "../things";
 import { TinSide } from "../vesselsDrawn";
@@ -118,6 +118,8 @@ function AddTin({ onAdd }: { onAdd: (tin: Tin) => void }) {
 const replaced = (tins: Tin[], at: number, tin: Tin) => tins.map((eachTin, i) => (i === at ? tin : eachTin));
 
 export function TinsPanel({ kitchen, set }: PanelProps) {
+  const formatters = useFormatters();
+  const { sizeWords } = formatters;
   const { tins } = kitchen;
   const onChange = (next: Tin[]) => set({ tins: next });
   return (
@@ -138,7 +140,7 @@ export function TinsPanel({ kitchen, set }: PanelProps) {
               />
               <span className="block text-ink2">
                 <Trans>
-                  {tinSize(tin)}, {sizeWords(tin.height_mm)} high, {said(tin.material)}
+                  {tinSize(formatters, tin)}, {sizeWords(tin.height_mm)} high, {said(tin.material)}
                 </Trans>
               </span>
             </span>

@@ -7,7 +7,8 @@ import { line } from "d3-shape";
 import type { FactKey, Facts, WorkResult } from "../../api/client";
 import { Drawing, useRoom } from "../../ui/Drawing";
 import { Axis, Label } from "../../ui/dimension";
-import { degrees, minutes } from "../../ui/words";
+import { useFormatters } from "../../ui/formatters";
+import { minutes } from "../../ui/words";
 import { said } from "../../words/said";
 
 interface Props {
@@ -19,6 +20,7 @@ interface Props {
 }
 
 export function Cooling({ cooling, facts, large, verb = "eat" }: Props) {
+  const { degrees } = useFormatters();
   const [box, W] = useRoom<HTMLDivElement>(large ? 720 : 480);
   const H = large ? 454 : 264;
   const pad = { left: 52, right: 16, top: 56, bottom: 54 };

@@ -5,8 +5,8 @@ import { Trans } from "@lingui/react/macro";
 import type { FactKey, TrayDrawing } from "../../api/client";
 import { Drawing } from "../../ui/Drawing";
 import { Dimension, Label } from "../../ui/dimension";
+import { useFormatters } from "../../ui/formatters";
 import { fill } from "../../ui/materials";
-import { sizeFigure, sizeUnit, sizeWords, weightFigure, weightWords } from "../../ui/words";
 
 type Cell = TrayDrawing["cells"][number];
 
@@ -28,6 +28,7 @@ const X0 = 60;
 const Y0 = 34;
 
 export function Tray({ tray, smallMm }: { tray: TrayDrawing; smallMm: number }) {
+  const { sizeFigure, sizeUnit, sizeWords, weightFigure, weightWords } = useFormatters();
   const scale = Math.min(440 / tray.length_mm, 430 / tray.width_mm);
   const w = tray.length_mm * scale;
   const h = tray.width_mm * scale;

@@ -5,12 +5,13 @@ import { Trans } from "@lingui/react/macro";
 import type { HeatOf } from "../../api/client";
 import { Drawing } from "../../ui/Drawing";
 import { Dimension, Label } from "../../ui/dimension";
+import { useFormatters } from "../../ui/formatters";
 import { fill } from "../../ui/materials";
-import { lengthWords } from "../../ui/words";
 
 const TINTS = ["starch", "steam", "cooked"] as const;
 
 export function GrainPot({ drawing }: { drawing: HeatOf<"grain"> }) {
+  const { lengthWords } = useFormatters();
   const cooker = drawing.how === "cooker";
   const scale = Math.min(230 / drawing.across_mm, 110 / Math.max(40, drawing.bed_mm * 1.3));
   const wide = drawing.across_mm * scale;

@@ -8,10 +8,10 @@ import { limit } from "../../api/limits";
 import { withSchool } from "../../sheet/edits";
 import { FactFigure } from "../../ui/FactFigure";
 import { FactRows } from "../../ui/FactRows";
+import { useFormatters } from "../../ui/formatters";
 import { Row } from "../../ui/Row";
 import { bySchool, Schools } from "../../ui/Schools";
 import { TemperatureField } from "../../ui/TemperatureField";
-import { degrees, degreesUnit } from "../../ui/words";
 import { said } from "../../words/said";
 import type { StationProps } from "../props";
 import { Taught } from "../Taught";
@@ -58,6 +58,7 @@ const FINISH: FactKey[] = ["finish.side_min", "finish.each_min", "finish.frozen_
 const LEVELS: Level[] = ["low", "medium", "high"];
 
 export function Heat({ editing, way }: StationProps) {
+  const { degrees, degreesUnit } = useFormatters();
   const { sheet, worked, edit } = editing;
   const { facts } = worked;
   const drawing = worked.drawings.heat;

@@ -8,7 +8,7 @@ import type { FactKey, Facts, HeatDrawing, SteamerDrawing, TemperatureCurve, Wor
 import { Drawing, useRoom } from "../../ui/Drawing";
 import { Axis, Label } from "../../ui/dimension";
 import { FactFigure } from "../../ui/FactFigure";
-import { degrees, degreesUnit } from "../../ui/words";
+import { useFormatters } from "../../ui/formatters";
 import { kindOf } from "./kinds";
 import { WaterFall } from "./WaterFall";
 
@@ -37,6 +37,7 @@ export const steamerOf = (drawing: HeatDrawing): SteamerDrawing | null =>
   "steamer" in drawing ? (drawing.steamer ?? null) : null;
 
 export function HeatCurve({ drawing, curve, facts, checks, stages, at }: Props) {
+  const { degrees, degreesUnit } = useFormatters();
   const [box, W] = useRoom<HTMLElement>(MOST_WIDE);
   const { minutes, core_c, surface_c } = curve;
   const value = (key: FactKey) => Number(facts[key]?.value ?? 0);

@@ -2,7 +2,7 @@
 
 import { Trans } from "@lingui/react/macro";
 import type { Sheet, SteamerDrawing } from "../../api/client";
-import { weightWords } from "../../ui/words";
+import { useFormatters } from "../../ui/formatters";
 import { said } from "../../words/said";
 
 export type Level = Sheet["heat"]["level"];
@@ -16,6 +16,7 @@ export function Levels({
   level: Level;
   onLevel: (level: Level) => void;
 }) {
+  const { weightWords } = useFormatters();
   return (
     <fieldset className="mt-1">
       <legend className="text-ink2">

@@ -10,10 +10,10 @@ import { kitchenQuery } from "../../api/queries";
 import { useKitchenSave } from "../../sheet/useKitchenSave";
 import { VolumeField } from "../../ui/AmountField";
 import { ErrorNotice } from "../../ui/ErrorNotice";
+import { useFormatters } from "../../ui/formatters";
 import { LinkButton } from "../../ui/LinkButton";
 import { NumberField } from "../../ui/NumberField";
 import { TemperatureField } from "../../ui/TemperatureField";
-import { celsius, degrees, degreesUnit, lengthFigure, lengthUnit, millimetres } from "../../ui/words";
 
 type Own = KitchenSettings["estimates"];
 
@@ -61,6 +61,7 @@ export function Measure(props: MeasureProps) {
 }
 
 function Oven({ sheet, keep }: FormProps) {
+  const { celsius, degrees, degreesUnit } = useFormatters();
   const dial = sheet.heat.oven_c;
   const [oven, setOven] = useState(dial);
   return (
@@ -81,6 +82,7 @@ function Oven({ sheet, keep }: FormProps) {
 }
 
 function Depth({ depthMm, keep }: FormProps) {
+  const { lengthFigure, lengthUnit, millimetres } = useFormatters();
   const [stick, setStick] = useState(Math.round(depthMm));
   return (
     <>
@@ -105,6 +107,7 @@ function Depth({ depthMm, keep }: FormProps) {
 }
 
 function Warmth({ sheet, batterC, onSheet, keep }: FormProps) {
+  const { celsius, degrees, degreesUnit } = useFormatters();
   const [warm, setWarm] = useState(batterC);
   return (
     <>
@@ -168,6 +171,7 @@ function Told({ test, keep }: { test: () => Promise<Known>; keep: (own: Own) => 
 }
 
 function OvenTin({ sheet, keep }: FormProps) {
+  const { lengthFigure, lengthUnit, millimetres } = useFormatters();
   const [water, setWater] = useState(1000);
   const [across, setAcross] = useState(200);
   const [start, setStart] = useState(20);

@@ -2,7 +2,7 @@
 
 import { t } from "@lingui/core/macro";
 import type { SteamerDrawing, TemperatureCurve } from "../../api/client";
-import { degrees, degreesUnit, lengthWords } from "../../ui/words";
+import { useFormatters } from "../../ui/formatters";
 import { along } from "./HeatCurve";
 import { levelAt } from "./Steamer";
 
@@ -13,6 +13,7 @@ export function Minute(props: {
   share: number;
   onShare: (share: number) => void;
 }) {
+  const { degrees, degreesUnit, lengthWords } = useFormatters();
   const { curve, steamer, at, share, onShare } = props;
   const core = along(curve.minutes, curve.core_c, at);
   const water = steamer ? t`, ${lengthWords(levelAt(steamer, at))} of water` : "";

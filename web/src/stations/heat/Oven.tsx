@@ -5,10 +5,11 @@ import { Trans } from "@lingui/react/macro";
 import type { Facts, HeatOf } from "../../api/client";
 import { Drawing } from "../../ui/Drawing";
 import { Dimension, Extension, Label } from "../../ui/dimension";
+import { useFormatters } from "../../ui/formatters";
 import { fill } from "../../ui/materials";
-import { degrees, degreesUnit, lengthWords } from "../../ui/words";
 
 export function Oven({ drawing, facts }: { drawing: HeatOf<"bake">; facts: Facts }) {
+  const { degrees, degreesUnit, lengthWords } = useFormatters();
   const { tin, depth_mm: depth } = drawing;
   const across = tin.shape === "round" ? tin.diameter_mm : tin.length_mm;
   const scale = Math.min(250 / across, 100 / tin.height_mm);

@@ -4,11 +4,12 @@ import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { Drawing } from "../../ui/Drawing";
 import { Label } from "../../ui/dimension";
+import { useFormatters } from "../../ui/formatters";
 import { fill } from "../../ui/materials";
-import { lengthWords } from "../../ui/words";
 
 /** `thick` is how far through a ball of a parcel's weight is, in mm. */
 export function Parcels({ thick }: { thick: number }) {
+  const { lengthWords } = useFormatters();
   const size = Math.min(74, thick * 1.5);
   return (
     <Drawing

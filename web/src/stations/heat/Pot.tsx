@@ -5,11 +5,12 @@ import { Trans } from "@lingui/react/macro";
 import type { Facts, HeatOf } from "../../api/client";
 import { Drawing } from "../../ui/Drawing";
 import { Dimension, Label } from "../../ui/dimension";
+import { useFormatters } from "../../ui/formatters";
 import { fill } from "../../ui/materials";
-import { sizeWords } from "../../ui/words";
 import { fixed } from "../../words/numbers";
 
 export function Pot({ drawing, facts }: { drawing: HeatOf<"boil">; facts: Facts }) {
+  const { sizeWords } = useFormatters();
   const scale = 320 / drawing.pot_mm;
   const left = 40;
   const wide = drawing.pot_mm * scale;

@@ -4,8 +4,8 @@ import { t } from "@lingui/core/macro";
 import type { Facts, SteamerDrawing, Tin } from "../../api/client";
 import { Drawing } from "../../ui/Drawing";
 import { Dimension, Extension, Label } from "../../ui/dimension";
+import { useFormatters } from "../../ui/formatters";
 import { fill } from "../../ui/materials";
-import { lengthWords, volumeUnit, volumeWords } from "../../ui/words";
 import { fixed } from "../../words/numbers";
 
 export type Within =
@@ -27,6 +27,7 @@ const SIDE = 14; // for the depth of what stands in it
 const ROOM = 176; // for the words beside the pot, larger on a phone
 
 export function Steamer({ steamer, facts, within, at }: Props) {
+  const { lengthWords, volumeUnit, volumeWords } = useFormatters();
   const scale = 300 / steamer.pot_mm;
   const wide = steamer.pot_mm * scale;
   const right = LEFT + wide;

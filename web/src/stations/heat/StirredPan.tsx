@@ -5,8 +5,8 @@ import { Trans } from "@lingui/react/macro";
 import type { HeatOf } from "../../api/client";
 import { Drawing } from "../../ui/Drawing";
 import { Dimension, Label } from "../../ui/dimension";
+import { useFormatters } from "../../ui/formatters";
 import { fill } from "../../ui/materials";
-import { sizeWords, weightWords } from "../../ui/words";
 
 export function StirredPan({ drawing }: { drawing: HeatOf<"stirred"> }) {
   const pan = drawing.method !== "microwave";
@@ -35,6 +35,7 @@ export function StirredPan({ drawing }: { drawing: HeatOf<"stirred"> }) {
 }
 
 function Pan({ across, lost }: { across: number; lost: number }) {
+  const { sizeWords, weightWords } = useFormatters();
   return (
     <>
       <path d="M110 84V148q0 10 10 10H360q10 0 10 -10V84" fill="none" stroke="var(--color-ink)" strokeWidth="3" />

@@ -6,7 +6,7 @@ import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
 import type { SteamerDrawing } from "../../api/client";
 import { Label } from "../../ui/dimension";
-import { lengthUnit, lengthWords } from "../../ui/words";
+import { useFormatters } from "../../ui/formatters";
 
 interface Props {
   steamer: SteamerDrawing;
@@ -18,6 +18,7 @@ interface Props {
 }
 
 export function WaterFall({ steamer, x, top, bottom, at }: Props) {
+  const { lengthUnit, lengthWords } = useFormatters();
   const [left, right] = x.range() as [number, number];
   const creases = steamer.rack_mm - steamer.gap_mm;
   const y = scaleLinear()

@@ -5,6 +5,7 @@ import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import type { Sheet, Tin, WorkResult } from "../../api/client";
 import { kitchenQuery } from "../../api/queries";
+import { useFormatters } from "../../ui/formatters";
 import { Row } from "../../ui/Row";
 import { tinSize } from "../../ui/tins";
 
@@ -48,9 +49,12 @@ export function StandsIn({ worked, heat, onPick }: StandsInProps) {
 
 /** The dish that a dough is steamed in: one of the kitchen's tins. */
 export function Dish({ vessel, onPick }: { vessel: Sheet["vessel"]; onPick: (tin: Tin) => void }) {
+  const formatters = useFormatters();
   const kitchen = useQuery(kitchenQuery);
   const tins = kitchen.data?.kitchen.tins ?? [];
-  const known = tins.findIndex((tin) => tinSize(tin) === tinSize(vessel.tin) && tin.material === vessel.tin.material);
+  const known = tins.findIndex(
+    (tin) => tinSize(formatters, tin) === tinSize(formatters, vessel.tin) && tin.material === vessel.tin.material,
+  );
   return (
     <Row label={t`Dish`}>
       <select
@@ -62,11 +66,11 @@ export function Dish({ vessel, onPick }: { vessel: Sheet["vessel"]; onPick: (tin
           if (tin) onPick(tin);
         }}
       >
-        {known < 0 && <option value={-1}>{tinSize(vessel.tin)}</option>}
+        {known < 0 && <option value={-1}>{tinSize(formatters, vessel.tin)}</option>}
         {tins.map((tin, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: two tins may be alike
           <option key={i} value={i}>
-            {tin.name || t`a tin`}, {tinSize(tin)}
+            {tin.name || t`a tin`}, {tinSize(formatters, tin)}
           </option>
         ))}
       </select>

@@ -6,10 +6,11 @@ import type { Facts, MixDrawing } from "../../api/client";
 import { Drawing, useRoom } from "../../ui/Drawing";
 import { Label } from "../../ui/dimension";
 import { FactFigure } from "../../ui/FactFigure";
+import { useFormatters } from "../../ui/formatters";
 import { fill, MATERIAL_WORDS } from "../../ui/materials";
-import { volumeWords, weightWords } from "../../ui/words";
 
 export function BowlBar({ drawing, facts }: { drawing: MixDrawing; facts: Facts }) {
+  const { volumeWords, weightWords } = useFormatters();
   const total = drawing.bar.reduce((sum, share) => sum + share.grams, 0);
   const [box, W] = useRoom<HTMLElement>(680);
   const left = W < 480 ? 4 : 56; // on a desk it stands under the map

@@ -10,9 +10,9 @@ import { familiesQuery, larderQuery } from "../../api/queries";
 import { newPart, withLine } from "../../sheet/edits";
 import type { Editing } from "../../sheet/useSheet";
 import { ActionMenu } from "../../ui/ActionMenu";
+import { useFormatters } from "../../ui/formatters";
 import { NumberField } from "../../ui/NumberField";
 import { unitName, unitNamed, unitsFor } from "../../ui/units";
-import { weightWords } from "../../ui/words";
 import { fixed } from "../../words/numbers";
 import { said } from "../../words/said";
 import { LineSlip } from "./LineSlip";
@@ -125,6 +125,8 @@ interface RowProps {
 }
 
 function LineRow({ editing, part, at, shown, kitchen, held, way }: RowProps) {
+  const formatters = useFormatters();
+  const { weightWords } = formatters;
   const larder = useQuery(larderQuery);
   const { sheet, edit, adjust } = editing;
   const line = sheet.parts[part]?.lines[at];
@@ -176,7 +178,7 @@ function LineRow({ editing, part, at, shown, kitchen, held, way }: RowProps) {
         >
           {unitsFor(line.amount.unit, kitchen, item).map((unit) => (
             <option key={unit} value={unit}>
-              {unitName(unit, kitchen, item)}
+              {unitName(formatters, unit, kitchen, item)}
             </option>
           ))}
         </select>

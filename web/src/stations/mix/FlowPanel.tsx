@@ -6,8 +6,8 @@ import type { PartRole, WayCard } from "../../api/client";
 import { withNewTake, withPlace } from "../../sheet/edits";
 import type { Editing } from "../../sheet/useSheet";
 import { ActionMenu } from "../../ui/ActionMenu";
+import { useFormatters } from "../../ui/formatters";
 import { PickRow, Row } from "../../ui/Row";
-import { weightWords } from "../../ui/words";
 import type { Flow } from "./flow";
 import { PlaceRows } from "./PlaceRows";
 import { outputKey, placesFor, takeable } from "./places";
@@ -20,6 +20,7 @@ interface Props {
 }
 
 export function FlowPanel({ editing, way, flow, onCarry }: Props) {
+  const { weightWords } = useFormatters();
   const { sheet, edit } = editing;
   const role = flow.role as PartRole;
   const takers = sheet.parts.filter((part) => takeable(sheet, part.role).some((item) => item.role === role));

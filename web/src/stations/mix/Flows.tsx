@@ -12,8 +12,8 @@ import type { Editing } from "../../sheet/useSheet";
 import { cutText } from "../../ui/cutText";
 import { Drawing } from "../../ui/Drawing";
 import { Label } from "../../ui/dimension";
+import { type Formatters, useFormatters } from "../../ui/formatters";
 import { fill, materialOf } from "../../ui/materials";
-import { weightFigure, weightWords } from "../../ui/words";
 import { FlowPanel } from "./FlowPanel";
 import { BAR_WIDTH, type Band, bandPath, drawnFlow, type Flow, keyOf, LABELS_X, SINK_X, WIDTH } from "./flow";
 import { outputKey, placeId, placeOf, placesFor, WHERE_WORDS } from "./places";
@@ -24,6 +24,7 @@ interface Props {
 }
 
 export function Flows({ editing, way }: Props) {
+  const formatters = useFormatters();
   const { sheet, worked, edit } = editing;
   const drawn = drawnFlow(sheet, worked.lines, worked.parts);
   const [held, setHeld] = useState<string | null>(null);
@@ -55,7 +56,7 @@ export function Flows({ editing, way }: Props) {
           viewBox={`0 0 ${WIDTH} ${drawn.height}`}
           className="block w-full min-w-[600px] touch-pan-y"
           role="group"
-          aria-label={t`Where each part goes, in working order: ${saying(drawn.bands)}`}
+          aria-label={t`Where each part goes, in working order: ${saying(formatters, drawn.bands)}`}
         >
           {/* Where a band can be dropped: wider than what is drawn there, and under it all. */}
           {drawn.bars.map((bar) => (
@@ -93,7 +94,7 @@ export function Flows({ editing, way }: Props) {
           ))}
           {drawn.words.map((word) => (
             <Label key={word.key} x={LABELS_X - 6} y={word.y + 4.5} size={13} anchor="end">
-              {short(word.name)} <tspan fontWeight="700">{grams(word.grams)}</tspan>
+              {short(word.name)} <tspan fontWeight="700">{grams(formatters, word.grams)}</tspan>
             </Label>
           ))}
           {drawn.bars.map((bar) => (
@@ -105,7 +106,7 @@ export function Flows({ editing, way }: Props) {
               <g
                 role="button"
                 tabIndex={0}
-                aria-label={t`${bar.name} ${madeWords(bar.part)}: open it`}
+                aria-label={t`${bar.name} ${madeWords(formatters, bar.part)}: open it`}
                 className="cursor-pointer"
                 onClick={() => openPart(bar.role)}
                 onKeyDown={(event) => event.key === "Enter" && openPart(bar.role)}
@@ -121,7 +122,7 @@ export function Flows({ editing, way }: Props) {
                   <Label x={bar.x + BAR_WIDTH + 4} y={bar.top - 6} size={14} bold halo>
                     {`${bar.name} `}
                     <tspan fontWeight="400" dx="3">
-                      {madeWords(bar.part)}
+                      {madeWords(formatters, bar.part)}
                     </tspan>
                   </Label>
                 </g>
@@ -140,7 +141,7 @@ export function Flows({ editing, way }: Props) {
                 {sink.name}
               </Label>
               <Label x={SINK_X + 16} y={sink.top + sink.height / 2 + 17} size={13}>
-                {grams(sink.grams)} {sink.says}
+                {grams(formatters, sink.grams)} {sink.says}
               </Label>
             </g>
           ))}
@@ -174,6 +175,7 @@ interface BandProps {
 }
 
 function FlowBand({ band, held, onHold, onKeys, onOver, onDrop }: BandProps) {
+  const formatters = useFormatters();
   const [from, setFrom] = useState<[number, number] | null>(null);
   const look = { d: bandPath(band), fill: fill(materialOf(band.group)), stroke: "var(--color-ink)" };
   const { flow } = band;
@@ -183,7 +185,7 @@ function FlowBand({ band, held, onHold, onKeys, onOver, onDrop }: BandProps) {
     <g
       role="button"
       tabIndex={0}
-      aria-label={t`${flowWords(flow)}. Press to change it, arrows carry it elsewhere`}
+      aria-label={t`${flowWords(formatters, flow)}. Press to change it, arrows carry it elsewhere`}
       aria-pressed={held}
       className="group cursor-grab touch-none outline-none"
       onClick={onHold}
@@ -262,12 +264,15 @@ function openPart(role: string) {
   head?.click();
 }
 
-const flowWords = ({ output, goes }: Flow) => {
+const flowWords = (formatters: Formatters, { output, goes }: Flow) => {
   const where = goes.where ? WHERE_WORDS[goes.where as keyof typeof WHERE_WORDS] : goes.name || goes.to;
-  return t`${grams(goes.grams)} of ${output.name}: ${goes.to === "whole" ? where : t`to ${goes.name || goes.to}`}`;
+  return t`${grams(formatters, goes.grams)} of ${output.name}: ${goes.to === "whole" ? where : t`to ${goes.name || goes.to}`}`;
 };
-const saying = (bands: Band[]) => bands.flatMap((band) => (band.flow ? [flowWords(band.flow)] : [])).join("; ");
-const grams = (value: number) => weightWords(value, value < 9.95 ? 1 : 0);
-const madeWords = (part: PartResult) =>
-  part.reduced ? t`${weightFigure(part.raw_g)} in, ${grams(part.made_g)} made` : grams(part.made_g);
+const saying = (formatters: Formatters, bands: Band[]) =>
+  bands.flatMap((band) => (band.flow ? [flowWords(formatters, band.flow)] : [])).join("; ");
+const grams = (formatters: Formatters, value: number) => formatters.weightWords(value, value < 9.95 ? 1 : 0);
+const madeWords = (formatters: Formatters, part: PartResult) =>
+  part.reduced
+    ? t`${formatters.weightFigure(part.raw_g)} in, ${grams(formatters, part.made_g)} made`
+    : grams(formatters, part.made_g);
 const short = (name: string) => cutText(name, 21, "…");

@@ -10,10 +10,10 @@ import { withSchool } from "../../sheet/edits";
 import type { Editing } from "../../sheet/useSheet";
 import { ActionMenu } from "../../ui/ActionMenu";
 import { FactFigure } from "../../ui/FactFigure";
+import { useFormatters } from "../../ui/formatters";
 import { NumberField } from "../../ui/NumberField";
 import { Schools } from "../../ui/Schools";
 import { Picks } from "../../ui/ToggleChoice";
-import { degrees, degreesUnit, figure } from "../../ui/words";
 import type { StationProps } from "../props";
 import { BowlBar } from "./BowlBar";
 import { BowlLines } from "./BowlLines";
@@ -160,6 +160,7 @@ function Ratios({ editing, facts }: { editing: Editing; facts: Facts }) {
 }
 
 function Outcome({ drawing, facts }: { drawing: MixDrawing; facts: Facts }) {
+  const { degrees, degreesUnit, figure } = useFormatters();
   const hard = facts["keep.hard_after_h"];
   const keeps = facts["keep.room_h"];
   return (

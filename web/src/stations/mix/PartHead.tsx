@@ -14,9 +14,10 @@ import { ActionMenu } from "../../ui/ActionMenu";
 import { WeightField } from "../../ui/AmountField";
 import { FactFigure } from "../../ui/FactFigure";
 import { FactRows } from "../../ui/FactRows";
+import { useFormatters } from "../../ui/formatters";
 import { Slip } from "../../ui/PopoverPanel";
 import { PickRow, Row } from "../../ui/Row";
-import { capital, weightFigure, weightWords } from "../../ui/words";
+import { capital } from "../../ui/words";
 import { PlaceRows } from "./PlaceRows";
 import { outputKey, takeable } from "./places";
 import { Shared } from "./SharedPart";
@@ -32,6 +33,7 @@ interface Props {
 }
 
 export function PartHead({ editing, part, at, worked, kitchen, way }: Props) {
+  const { weightWords } = useFormatters();
   const larder = useQuery(larderQuery);
   const { facts } = editing.worked;
   const name = part.name || part.role;
@@ -105,6 +107,7 @@ function PartSlip({
   kitchen: KitchenSettings;
   way: WayCard;
 }) {
+  const { weightFigure, weightWords } = useFormatters();
   const families = useQuery(familiesQuery);
   const { sheet, edit, adjust } = editing;
   const { facts } = editing.worked;

@@ -13,12 +13,13 @@ import { Drawing } from "../../ui/Drawing";
 import { Axis, Dimension, Label } from "../../ui/dimension";
 import { FactFigure } from "../../ui/FactFigure";
 import { FactRows } from "../../ui/FactRows";
+import { useFormatters } from "../../ui/formatters";
 import { fill } from "../../ui/materials";
 import { NumberField } from "../../ui/NumberField";
 import { PickRow } from "../../ui/Row";
 import { TemperatureField } from "../../ui/TemperatureField";
 import { useAim } from "../../ui/useAim";
-import { duration, weightWords } from "../../ui/words";
+import { duration } from "../../ui/words";
 import { Taught } from "../Taught";
 import { WATER, withWater } from "./water";
 
@@ -200,6 +201,7 @@ function interpolate({ minutes: at, uptake_pct: pct }: GrainResult, time: number
 
 /** Dry, drained, poured on, cooked: four weights as bars on one scale, the drained one to check. */
 function GrainScale({ grain, facts }: { grain: GrainResult; facts: Facts }) {
+  const { weightWords } = useFormatters();
   const steps: { key: FactKey; words: string; grams: number; material: string }[] = [
     { key: "grain.dry_g", words: t`dry`, grams: grain.dry_g, material: "starch" },
     { key: "grain.soaked_g", words: t`drained, on the scale`, grams: grain.soaked_g, material: "starch" },

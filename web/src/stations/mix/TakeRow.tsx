@@ -6,7 +6,7 @@ import type { FactKey, PartRole, WayCard } from "../../api/client";
 import { withTake } from "../../sheet/edits";
 import type { Editing } from "../../sheet/useSheet";
 import { FactFigure } from "../../ui/FactFigure";
-import { weightWords } from "../../ui/words";
+import { useFormatters } from "../../ui/formatters";
 import { joinSteps } from "./places";
 import { SomeField } from "./SomeField";
 
@@ -18,6 +18,7 @@ interface Props {
 }
 
 export function TakeRow({ editing, role, at, way }: Props) {
+  const { weightWords } = useFormatters();
   const { sheet, worked, edit } = editing;
   const take = sheet.parts.find((part) => part.role === role)?.takes[at];
   if (!take) return null;

@@ -17,7 +17,9 @@ import type {
 import { newLine, newPart, withNewTake, withoutPart } from "../../sheet/edits";
 import type { Editing } from "../../sheet/useSheet";
 import { Around, fact, facts, KITCHEN, pageOf, pass, pick, serve, sheet, WAY, worked } from "../../testing";
+import { createFormatters } from "../../ui/formatters";
 import { unitName, unitNamed, unitsFor } from "../../ui/units";
+import { METRIC } from "../../words/measures";
 import { BowlLines } from "./BowlLines";
 import { Flows } from "./Flows";
 import { drawnFlow } from "./flow";
@@ -614,9 +616,9 @@ describe("units", () => {
   });
 
   it("say what they hold", () => {
-    expect(unitName("cup_own", own)).toBe("cup 231, ours");
-    expect(unitName("cup_rice_cooker", own)).toBe("cup 180, rice cooker");
-    expect(unitName("pack", own, egg)).toBe("box of 300 g");
+    expect(unitName(createFormatters(METRIC), "cup_own", own)).toBe("cup 231, ours");
+    expect(unitName(createFormatters(METRIC), "cup_rice_cooker", own)).toBe("cup 180, rice cooker");
+    expect(unitName(createFormatters(METRIC), "pack", own, egg)).toBe("box of 300 g");
   });
 });
 

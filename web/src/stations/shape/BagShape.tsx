@@ -8,10 +8,10 @@ import { withSchool } from "../../sheet/edits";
 import { Drawing } from "../../ui/Drawing";
 import { Dimension, Extension, Label } from "../../ui/dimension";
 import { FactRows } from "../../ui/FactRows";
+import { useFormatters } from "../../ui/formatters";
 import { LengthRow } from "../../ui/LengthField";
 import { fill } from "../../ui/materials";
 import { Schools } from "../../ui/Schools";
-import { lengthWords, sizeFigure, sizeWords } from "../../ui/words";
 import type { StationProps } from "../props";
 
 export function BagShape({ editing, way, drawing }: StationProps & { drawing: TinDrawing }) {
@@ -69,6 +69,7 @@ export function BagShape({ editing, way, drawing }: StationProps & { drawing: Ti
 }
 
 function BagSection({ drawing }: { drawing: TinDrawing }) {
+  const { lengthWords, sizeFigure, sizeWords } = useFormatters();
   const { length_mm: length, width_mm: width } = drawing.tin;
   const scale = Math.min(460 / length, 230 / width);
   const [x, y, w, h] = [110, 30, length * scale, width * scale];

@@ -1,7 +1,7 @@
 /** A point of a drawing that can be taken hold of, by hand or by arrow keys. */
 
 import type { KeyboardEvent, PointerEvent } from "react";
-import { lengthWords } from "../../ui/words";
+import { useFormatters } from "../../ui/formatters";
 import { CX, CY } from "./pieceFrame";
 
 interface HandleProps {
@@ -16,6 +16,7 @@ interface HandleProps {
 
 /** A grip on an edge: two arrow heads on it, and a ring wide enough for a floured finger. */
 export function Handle({ label, at, r, value, range, onPointerDown, onKeyDown }: HandleProps) {
+  const { lengthWords } = useFormatters();
   return (
     <g
       role="slider"

@@ -4,12 +4,13 @@ import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import type { Facts, Sheet } from "../../api/client";
 import { Dimension, Label } from "../../ui/dimension";
+import { useFormatters } from "../../ui/formatters";
 import { fill } from "../../ui/materials";
-import { lengthWords } from "../../ui/words";
 
 const ROOM = 240; // px for the length of the leaf
 
 export function LeafFold({ facts, wrap, leaves }: { facts: Facts; wrap: Sheet["wrap"]; leaves: number }) {
+  const { lengthWords } = useFormatters();
   const edge = Number(facts["shape.edge_mm"]?.value ?? 0);
   const { leaf_length_mm: long, leaf_width_mm: wide } = wrap;
   if (!edge || !long || !wide) return null;

@@ -4,11 +4,12 @@ import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import type { BallDrawing, Facts } from "../../api/client";
 import { Dimension, Label } from "../../ui/dimension";
+import { useFormatters } from "../../ui/formatters";
 import { fill } from "../../ui/materials";
-import { lengthWords, weightWords } from "../../ui/words";
 
 /** The disc, the rope, the spoon or the packet that the piece is made from or folded to. */
 export function MadeFrom({ drawing, facts, shell }: { drawing: BallDrawing; facts: Facts; shell: string }) {
+  const { lengthWords, weightWords } = useFormatters();
   // The rope and the disc share one scale: a millimetre is as long in both.
   const disc = Number(facts["shape.disc_mm"]?.value ?? 0);
   const rope = Number(facts["shape.rope_mm"]?.value ?? 0);

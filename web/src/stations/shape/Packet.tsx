@@ -4,13 +4,14 @@ import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import type { FactKey, Facts } from "../../api/client";
 import { Dimension, Label } from "../../ui/dimension";
+import { useFormatters } from "../../ui/formatters";
 import { fill } from "../../ui/materials";
-import { lengthWords } from "../../ui/words";
 
 /** The packet from above on its rectangle of foil, leaf between. */
 const WRAPPED = { "leaf-foil": t`leaf inside, foil outside`, leaf: t`in leaf alone`, foil: t`in foil alone` };
 
 export function Packet({ facts, wrap }: { facts: Facts; wrap: keyof typeof WRAPPED }) {
+  const { lengthWords } = useFormatters();
   const value = (key: FactKey) => Number(facts[key]?.value ?? 0);
   const side = value("shape.side_mm");
   const bare = wrap === "leaf"; // nothing outside: the leaf is the rectangle

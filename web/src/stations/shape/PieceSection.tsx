@@ -6,9 +6,9 @@ import { type KeyboardEvent, type PointerEvent, type ReactNode, useEffect } from
 import type { BallDrawing, Facts } from "../../api/client";
 import { Drawing, useRoom } from "../../ui/Drawing";
 import { Dimension, Extension, Label } from "../../ui/dimension";
+import { useFormatters } from "../../ui/formatters";
 import { fill } from "../../ui/materials";
 import { useAim } from "../../ui/useAim";
-import { lengthWords, weightWords } from "../../ui/words";
 import { Handle } from "./Handle";
 import { MadeFrom } from "./MadeFrom";
 import { Outline } from "./Outline";
@@ -32,6 +32,7 @@ interface Props {
 }
 
 export function PieceSection({ drawing, facts, onDrag, onDrop, folded }: Props) {
+  const { lengthWords, weightWords } = useFormatters();
   const [box, room] = useRoom<HTMLDivElement>(WIDE);
   const narrow = room < 520; // then what it is made from stands under the piece
   const settled: Across = { outer: drawing.outer_mm, core: drawing.core_mm };

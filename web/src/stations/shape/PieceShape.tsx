@@ -10,10 +10,11 @@ import { withPart, withSchool } from "../../sheet/edits";
 import { WeightField } from "../../ui/AmountField";
 import { FactFigure } from "../../ui/FactFigure";
 import { FigureRow } from "../../ui/FactRows";
+import { useFormatters } from "../../ui/formatters";
 import { LengthField } from "../../ui/LengthField";
 import { Schools } from "../../ui/Schools";
 import { Picks } from "../../ui/ToggleChoice";
-import { capital, figure, weightUnit } from "../../ui/words";
+import { capital } from "../../ui/words";
 import type { StationProps } from "../props";
 import { InEach } from "./InEach";
 import { LeafFold } from "./LeafFold";
@@ -137,6 +138,7 @@ function Folded({ drawing, facts, wrap, leaves }: FoldedProps) {
 
 /** The whole fruit or nut in the middle: how heavy one is, and how large. */
 function Heart({ editing }: { editing: StationProps["editing"] }) {
+  const { figure } = useFormatters();
   const { sheet, worked, edit } = editing;
   const part = sheet.parts.find((part) => part.role === "heart");
   if (!part) return null;
@@ -172,6 +174,7 @@ function Heart({ editing }: { editing: StationProps["editing"] }) {
 
 /** What else goes on or round each piece, and the leaves to soak. */
 function PartsOnIt({ editing }: { editing: StationProps["editing"] }) {
+  const { figure, weightUnit } = useFormatters();
   const { facts } = editing.worked;
   const rows = editing.sheet.parts
     .flatMap(({ name, role }): { name: string; key: FactKey; unit: string }[] =>

@@ -8,10 +8,10 @@ import type { Editing } from "../../sheet/useSheet";
 import { Drawing } from "../../ui/Drawing";
 import { Dimension, Label } from "../../ui/dimension";
 import { FactRows } from "../../ui/FactRows";
+import { useFormatters } from "../../ui/formatters";
 import { LengthRow } from "../../ui/LengthField";
 import { fill } from "../../ui/materials";
 import { NumberRow, PickRow } from "../../ui/Row";
-import { lengthWords, sizeFigure, sizeWords } from "../../ui/words";
 
 const PACKINGS = [
   ["hexagonal", t`rows in the hollows`],
@@ -23,6 +23,7 @@ const CUTTERS = [
 ] as const;
 
 export function RolledDrawn({ rolled, facts }: { rolled: RolledDrawing; facts: Facts }) {
+  const { lengthWords, sizeFigure, sizeWords } = useFormatters();
   const first = rolled.rollings[0];
   if (!first) return null;
   const again = rolled.rollings.slice(1);

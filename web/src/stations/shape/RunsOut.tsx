@@ -7,8 +7,8 @@ import type { Editing } from "../../sheet/useSheet";
 import { Drawing } from "../../ui/Drawing";
 import { Label } from "../../ui/dimension";
 import { FactFigure } from "../../ui/FactFigure";
+import { useFormatters } from "../../ui/formatters";
 import { fill } from "../../ui/materials";
-import { weightWords } from "../../ui/words";
 import { fixed } from "../../words/numbers";
 import { said } from "../../words/said";
 
@@ -32,6 +32,7 @@ interface Bar {
 }
 
 export function RunsOut({ editing, drawing, facts, live, onTake }: Props) {
+  const { weightWords } = useFormatters();
   const value = (key: FactKey) => Number(facts[key]?.value ?? 0);
   const dough = live?.dough ?? value("shape.base_enough_for");
   const filling = live ? live.filling : facts["shape.filling_enough_for"] ? value("shape.filling_enough_for") : null;

@@ -5,10 +5,10 @@ import { Trans } from "@lingui/react/macro";
 import type { Tin, TinDrawing } from "../../api/client";
 import { Drawing, useRoom } from "../../ui/Drawing";
 import { Dimension, Extension, Label } from "../../ui/dimension";
+import { useFormatters } from "../../ui/formatters";
 import { fill, materialOf } from "../../ui/materials";
 import { across, MOST_SHALLOW_MM, tinSize } from "../../ui/tins";
 import { useAim } from "../../ui/useAim";
-import { lengthWords, sizeWords } from "../../ui/words";
 import { said } from "../../words/said";
 
 interface SectionProps {
@@ -25,6 +25,8 @@ interface SectionProps {
 type Layer = TinDrawing["layers"][number];
 
 export function TinSection({ tin, depth: worked, count, layers = [], overMm = 0, onFill }: SectionProps) {
+  const formatters = useFormatters();
+  const { lengthWords, sizeWords } = formatters;
   const [box, room] = useRoom<HTMLDivElement>(720);
   const width = across(tin);
   const scale = Math.min((room < 520 ? 370 : 440) / width, 240 / tin.height_mm);
@@ -45,7 +47,7 @@ export function TinSection({ tin, depth: worked, count, layers = [], overMm = 0,
   const beside = layers
     .map((layer) => t`, ${lengthWords(layer.mm, 1)} of ${layer.name} ${WHERE[layer.where] ?? ""}`)
     .join("");
-  const says = t`A ${tinSize(tin)} tin${depth == null || over ? t`, too small for its batter` : t`, the batter ${lengthWords(depth)} deep in it${beside}`}`;
+  const says = t`A ${tinSize(formatters, tin)} tin${depth == null || over ? t`, too small for its batter` : t`, the batter ${lengthWords(depth)} deep in it${beside}`}`;
   return (
     <div ref={box}>
       <Drawing
@@ -177,6 +179,7 @@ interface TooMuchProps {
 
 /** By how much it does not fit, and from where on. */
 function TooMuch({ x, w, full, top, mm }: TooMuchProps) {
+  const { lengthWords } = useFormatters();
   return (
     <g data-fails>
       <rect
@@ -216,6 +219,7 @@ const WORDS_PITCH = 18;
 
 /** What lies in the tin beside the batter, to scale, each with its name and how thick it lies. */
 function Layers({ layers, box }: { layers: Layer[]; box: Box }) {
+  const { lengthWords } = useFormatters();
   const { x, w } = box;
   const placed = stackedLayers(layers, box);
   const words = [...placed].sort((a, b) => b.middle - a.middle);

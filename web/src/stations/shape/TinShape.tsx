@@ -8,6 +8,7 @@ import { ActionMenu } from "../../ui/ActionMenu";
 import { Drawing } from "../../ui/Drawing";
 import { Label } from "../../ui/dimension";
 import { FactRows } from "../../ui/FactRows";
+import { useFormatters } from "../../ui/formatters";
 import { LengthRow } from "../../ui/LengthField";
 import { fill } from "../../ui/materials";
 import { NumberField } from "../../ui/NumberField";
@@ -18,6 +19,7 @@ import { LiningRows } from "./LeafRows";
 import { TinSection } from "./TinSection";
 
 export function TinShape({ editing, kitchen, drawing }: StationProps & { drawing: TinDrawing | null }) {
+  const formatters = useFormatters();
   const { sheet, worked, edit, adjust } = editing;
   const { facts } = worked;
   const { tin, count, more } = sheet.vessel;
@@ -44,13 +46,13 @@ export function TinShape({ editing, kitchen, drawing }: StationProps & { drawing
         <div className="mt-2 flex flex-wrap gap-2">
           {kitchen.tins.map((eachTin) => (
             <button
-              key={`${eachTin.name}${tinSize(eachTin)}`}
+              key={`${eachTin.name}${tinSize(formatters, eachTin)}`}
               type="button"
               className="pick"
               data-on={JSON.stringify(eachTin) === JSON.stringify(tin)}
               onClick={() => edit({ ...sheet, vessel: { ...sheet.vessel, tin: eachTin } })}
             >
-              {eachTin.name || tinSize(eachTin)}
+              {eachTin.name || tinSize(formatters, eachTin)}
             </button>
           ))}
         </div>
@@ -117,11 +119,11 @@ export function TinShape({ editing, kitchen, drawing }: StationProps & { drawing
           <Row
             // biome-ignore lint/suspicious/noArrayIndexKey: two may be alike, and their order is their place
             key={i}
-            label={item.tin.name || tinSize(item.tin)}
+            label={item.tin.name || tinSize(formatters, item.tin)}
           >
             <span className="whitespace-nowrap">
               <NumberField
-                label={t`How many of ${item.tin.name || tinSize(item.tin)}`}
+                label={t`How many of ${item.tin.name || tinSize(formatters, item.tin)}`}
                 hideLabel
                 value={item.count}
                 decimals={0}
@@ -133,7 +135,7 @@ export function TinShape({ editing, kitchen, drawing }: StationProps & { drawing
               />
               <button
                 type="button"
-                aria-label={t`Take away ${item.tin.name || tinSize(item.tin)}`}
+                aria-label={t`Take away ${item.tin.name || tinSize(formatters, item.tin)}`}
                 className="ml-2 min-h-8 min-w-8 text-ink2 hover:text-bean"
                 onClick={() => setMore(more.filter((_, j) => j !== i))}
               >
@@ -145,7 +147,7 @@ export function TinShape({ editing, kitchen, drawing }: StationProps & { drawing
         {more.length < 5 && kitchen.tins.length > 0 && (
           <ActionMenu
             label={t`Pour into another tin too`}
-            choices={kitchen.tins.map((tin, i) => ({ id: String(i), words: tin.name || tinSize(tin) }))}
+            choices={kitchen.tins.map((tin, i) => ({ id: String(i), words: tin.name || tinSize(formatters, tin) }))}
             onPick={(i) => {
               const added = kitchen.tins[Number(i)];
               if (added) setMore([...more, { tin: added, count: 1 }]);
@@ -170,6 +172,7 @@ export function TinShape({ editing, kitchen, drawing }: StationProps & { drawing
 
 /** The other tins from the side, to one scale, each with its share. */
 function Beside({ tins, depth }: { tins: { tin: Tin; count: number }[]; depth: number | null }) {
+  const formatters = useFormatters();
   const total = tins.reduce((sum, item) => sum + across(item.tin) + 30, 0);
   const high = Math.max(...tins.map((tin) => tin.tin.height_mm));
   const scale = Math.min(0.9, 660 / total, 90 / high);
@@ -208,7 +211,7 @@ function Beside({ tins, depth }: { tins: { tin: Tin; count: number }[]; depth: n
             />
             <Label x={at + w / 2} y={floor + 26} anchor="middle" size={14} tone="ink2">
               {count > 1 ? `${count} × ` : ""}
-              {tinSize(tin)}
+              {tinSize(formatters, tin)}
             </Label>
           </g>
         );
