@@ -102,6 +102,8 @@ PYTHONS := 3.11 3.12
 CORE_COVERAGE := 95
 # One worker more than cores: a browser's test waits as often as it works.
 PYTEST := $(PY) -m pytest -q --durations=10 -n $$(( $$(nproc 2>/dev/null || echo 2) + 1 )) --dist worksteal
+# The browser's in processes of their own (tests/conftest.py says why).
+PYTESTS := $(PYTEST) tests --ignore=tests/browser && $(PYTEST) tests/browser
 EXPORT := $(PY) manage.py export_openapi_schema --api kemble.server.api.api --indent 1 --sorted
 
 science: setup ## Work every case against what cooks report anew
@@ -159,12 +161,12 @@ check: setup
 
 test: setup build browser words
 	@$(MAKE) --no-print-directory web-tests
-	@$(PYTEST) tests
+	@$(PYTESTS)
 
 # The same tests tried as often as they should be: all examples, sizes, kills and rows; then how much of the core they run.
 test-long: setup build browser words
 	@$(MAKE) --no-print-directory web-tests
-	@KEMBLE_TESTS=long $(PYTEST) tests
+	@export KEMBLE_TESTS=long; $(PYTESTS)
 	@$(MAKE) --no-print-directory coverage
 
 coverage: setup

@@ -18,5 +18,11 @@ def prepared(tmp_path_factory, worker_id):
 
 
 def pytest_collection_modifyitems(items):
-    """What takes minutes begins first, so that no worker is left alone with it at the end."""
+    """What takes minutes begins first, so that no worker is left alone with it at the end.
+
+    Playwright's loop stays the running one of its process, and dies when another test runs one of its own there.
+    """
+    browser = {"tests/browser/" in item.nodeid for item in items}
+    if len(browser) > 1:
+        raise pytest.UsageError("The browser's tests run in a process of their own: pytest tests/browser.")
     items.sort(key=lambda item: "test_processes" not in item.nodeid)

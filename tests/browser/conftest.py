@@ -1,38 +1,11 @@
 """A real server with the demo kitchen, and pages that fail a test when anything goes wrong in them."""
 
-import asyncio
-
 import pytest
 from playwright.sync_api import expect
 from serving import ARGUMENTS, CHROMIUM, Server
 from watching import watching
 
 expect.set_options(timeout=20_000)  # a slow machine is no failure
-
-
-_left: list[asyncio.AbstractEventLoop | None] = []
-
-
-def _take_up_loop():
-    if _left:
-        asyncio._set_running_loop(_left.pop())
-
-
-@pytest.fixture(autouse=True)
-def _loop_put_aside():
-    """Playwright leaves its loop as the running one of the thread, and dies when it is not that at its next call. Tests
-    of other things run their own loops in this thread: Playwright's is put aside after each test and back before the next."""
-    _take_up_loop()
-    yield
-    _left.append(asyncio._get_running_loop())
-    asyncio._set_running_loop(None)
-
-
-@pytest.fixture(scope="session", autouse=True)
-def _loop_for_closing(browser):
-    """The browser is closed in its own loop."""
-    yield
-    _take_up_loop()
 
 
 @pytest.fixture(scope="session")
