@@ -50,6 +50,7 @@ FOR_CODE = {
         "resource",
         "school",
     ),
+    *("kinds", "by", "changes", "each", "scale"),
     *(
         "fact",
         "to",
@@ -70,7 +71,6 @@ FOR_CODE = {
         "cautions",
         "choice",
         "shape",
-        "lists_groups",
         "needs",
         "uses",
         "weigh",

@@ -8,6 +8,7 @@ it does neither, it is refused with its file and line.
 from __future__ import annotations
 
 import ast
+import itertools
 from collections.abc import Callable, Collection, Iterable, Iterator, Mapping
 from pathlib import Path
 from types import ModuleType
@@ -139,6 +140,7 @@ def step_findings(steps: tuple[Step, ...], schools: Mapping[str, set[str]], role
     """`role` stands for the * in the facts of a part's step."""
     ids = {step.id for step in steps}
     yield from duplicate_ids((step.id for step in steps), "step")
+    yield from _rest_findings(steps, schools)
     for step_id in sorted(ids.intersection(get_args(PartRole))):
         yield step_id, f'"{step_id}" is a part: a step that is called so could not be told from it'
     for step in steps:
@@ -154,6 +156,18 @@ def step_findings(steps: tuple[Step, ...], schools: Mapping[str, set[str]], role
             yield step.id, wrong
         for _, wrong in unknown_names(step.cautions, CAUTIONS, "caution"):
             yield step.id, wrong
+
+
+def _rest_findings(steps: tuple[Step, ...], schools: Mapping[str, set[str]]) -> Iterator[Said]:
+    """Whatever schools are followed, some step takes all that no other names: no line is bought and goes in nowhere."""
+    takers = [step for step in steps if step.part is None and any(adds.takes_rest for adds in step.adds)]
+    asked = sorted({choice for step in takers for choice in step.when if choice in schools})
+    for chosen in itertools.product(*(sorted(schools[choice]) for choice in asked)):
+        follows = dict(zip(asked, chosen, strict=True))
+        if not any(all(follows.get(choice) in said for choice, said in step.when.items()) for step in takers):
+            under = ", ".join(f"{choice} {school}" for choice, school in follows.items()) or "any school"
+            yield "steps", f"under {under} no step takes what is left of the lines"
+            return
 
 
 def unknown_names(result: Iterable[str], known: Collection[str], what: str) -> Iterator[Said]:

@@ -129,11 +129,40 @@ class Count:
     what: str
 
 
+# Grams that a station calculates and that a step's vessel gains or loses: the soak takes up water, the heat drives it off or
+# brings it, some of the batch clings to bowls (seen by who weighs it); of the water that the recipe pours, so much is in the
+# soaked grain already.
+Amount = Literal["soak", "heat", "clings", "stands-in"]
+
+
+@dataclass(frozen=True, slots=True)
+class Adds:
+    """What goes into a step's vessel: lines by group or id, and parts by role; with neither, all that is left of the lines.
+
+    `share` is of what earlier claims leave, or `by` an amount in grams; `when` limits it to schools. `act` says at which
+    moment of the step it goes in.
+    """
+
+    kinds: tuple[str, ...] = ()
+    parts: tuple[PartRole, ...] = ()
+    share: float = 1.0
+    by: Amount | None = None
+    when: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
+    act: str = ""
+
+    @property
+    def takes_rest(self) -> bool:
+        return not self.kinds and not self.parts
+
+
 @dataclass(frozen=True, slots=True)
 class Step:
     """One step of the work. {name} in the title of a part's step stands for what the part is called. `when` limits it to schools; `part` to sheets that have that part.
 
-    `needs` limits a part's step to parts with such ingredients (groups or ids): bought paste is not soaked.
+    As a transfer: `at` is the vessel that it stands in; `tips` are vessels that are emptied into that first, `adds` what else
+    goes in, `changes` what then comes or goes by itself. `becomes` is what it holds afterwards. `each` names the fact of one
+    piece's weight, where the content is divided: what is over stays behind. `scale` says what the scale shows: all that the
+    vessel holds, the liquid that is added, or what is tipped in. `needs` limits a part's step to parts with such ingredients (groups or ids): bought paste is not soaked.
     `asks` is an order trap: what must be so before this step begins, asked while there is still time.
     """
 
@@ -151,8 +180,13 @@ class Step:
     cue: Cue | None = None
     window: tuple[str, str, str] | None = None  # facts: first check, done, latest
     weigh: str | None = None  # fact that the scale should show
-    lists: PartRole | None = None  # part whose lines are to hand at this step
-    lists_groups: tuple[str, ...] = ()  # only these groups of them; all, when empty
+    at: str = ""
+    tips: tuple[str, ...] = ()
+    adds: tuple[Adds, ...] = ()
+    changes: tuple[Amount, ...] = ()
+    becomes: str = ""
+    each: str = ""
+    scale: Literal["holds", "liquid", "tipped"] = "holds"
     cautions: tuple[str, ...] = ()  # ids in kemble.core.cards.cautions, shown at this step
     work: Work = "safe"
     tools: tuple[str, ...] = ()  # to set out before it

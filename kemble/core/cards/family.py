@@ -6,10 +6,23 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any, Literal
 
-from kemble.core.cards.card_parts import NONE, Band, Choice, Cue, Fault, Minutes, Rhythm, School, Step, StepDependency
+from kemble.core.cards.card_parts import (
+    NONE,
+    Adds,
+    Band,
+    Choice,
+    Cue,
+    Fault,
+    Minutes,
+    Rhythm,
+    School,
+    Step,
+    StepDependency,
+)
 from kemble.core.facts.vocabulary import Group, PartRole
 
 __all__ = [
+    "Adds",
     "Band",
     "Choice",
     "Cue",

@@ -13,6 +13,7 @@ from typing import Any, Literal
 
 from kemble.core.cards.card_parts import (
     NONE,
+    Adds,
     Band,
     CauseEvidence,
     Choice,
@@ -32,6 +33,7 @@ from kemble.core.cards.taste_scales import TasteId
 from kemble.core.facts.vocabulary import PartRole
 
 __all__ = [
+    "Adds",
     "Band",
     "CauseEvidence",
     "Choice",

@@ -187,7 +187,7 @@ def _weight(step: StepResult, state: StepState, spreads: Mapping[str, Spread]) -
     target = step.target
     if target is None or not state.weights or target.key not in spreads:
         return []
-    of, grams = spreads[target.key], state.weights[-1].grams
+    of, grams = spreads[target.key], state.weights[-1].grams + target.beyond_g
     says = say("{label}: {grams:.0f} g, {likely:.0f} told", label=target.label, grams=grams, likely=of.likely)
     return [Observation("weight", target.key, says, of.likely, grams, grams, _WEIGHT_SD, _moves(of))]
 

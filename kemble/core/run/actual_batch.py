@@ -94,8 +94,8 @@ def _is_plain_line(line: Mapping[str, Any]) -> bool:
 
 def actual(sheet: Sheet, kitchen: Kitchen, plan: Plan, events: Sequence[AnyEvent]) -> ActualBatch:
     """What the events say was in it: the newest weighing of each thing, and with it what was put in after that."""
-    keys = {
-        scheduled_step.step.id: scheduled_step.step.target.key
+    targets = {
+        scheduled_step.step.id: scheduled_step.step.target
         for scheduled_step in plan.scheduled
         if scheduled_step.step.target
     }
@@ -107,10 +107,11 @@ def actual(sheet: Sheet, kitchen: Kitchen, plan: Plan, events: Sequence[AnyEvent
             for key in _holding(event.added.part):
                 if key in weighed:
                     weighed[key] += event.added.grams
-        elif event.kind == "weighed" and event.step in keys:
-            key, grams = _off_the_pan(keys[event.step], event.grams, sheet, kitchen)
+        elif event.kind == "weighed" and event.step in targets:
+            target = targets[event.step]
+            key, grams = _off_the_pan(target.key, event.grams, sheet, kitchen)
             if key in (_BATCH, _COOKED, _SOAKED) or key.startswith("part."):
-                weighed[key] = grams
+                weighed[key] = grams + target.beyond_g
     return ActualBatch(with_added(sheet, added), weighed)
 
 

@@ -44,14 +44,9 @@ def enter_whole_tray(calculation: Calculation, cooked: Composition) -> None:
         _sweetness(calculation)
 
 
-def enter_whole_pieces(calculation: Calculation, cooked: Composition) -> None:
-    """One finished piece, and all of them: the dough of it cooked, and of every part what goes in or on one."""
-    fact_book = calculation.fact_book
-    if "shape.pieces" not in fact_book:
-        return
-    count, dough = fact_book.number("shape.pieces"), fact_book.number("shape.base_g")
-    total = fact_book.number("mix.cooked_g" if calculation.way.portions == "cooked" else "mix.batch_g")
-    used = min(1.0, count * dough / total) if total else 0.0
+def goes_on_pieces(calculation: Calculation) -> list[tuple[PartOutput, float]]:
+    """Of each output that ends in or on the pieces, the grams that do: no more than there is, no more than a piece takes."""
+    fact_book, count = calculation.fact_book, calculation.fact_book.number("shape.pieces")
     parts = []
     for had in ends_in_it(calculation):
         key = _EACH.get(had.role, f"part.{had.role}.piece_g")
@@ -60,11 +55,22 @@ def enter_whole_pieces(calculation: Calculation, cooked: Composition) -> None:
         if had.role == "filling" and "shape.heart_g" in fact_book and "shape.paste_g" in fact_book:
             each = fact_book.number("shape.paste_g")
         parts.append((had, min(had.rest, each * count)))
+    return parts
+
+
+def enter_whole_pieces(calculation: Calculation, cooked: Composition) -> None:
+    """One finished piece, and all of them: the dough of it cooked, and of every part what goes in or on one."""
+    fact_book = calculation.fact_book
+    if "shape.pieces" not in fact_book:
+        return
+    count, dough = fact_book.number("shape.pieces"), fact_book.number("shape.base_g")
+    total = fact_book.number("mix.cooked_g" if calculation.way.portions == "cooked" else "mix.batch_g")
+    used = min(1.0, count * dough / total) if total else 0.0
     _enter_whole(
         calculation,
         cooked.scaled(used),
         fact_book.number("mix.cooked_g") * used,
-        parts,
+        goes_on_pieces(calculation),
         ["shape.pieces", "shape.base_g"],
     )
     if count:

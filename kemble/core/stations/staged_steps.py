@@ -71,8 +71,9 @@ def _steps_of_stages(calculation: Calculation, step: Step, stages: Sequence[Heat
                 cue=step.cue if stage.is_open or (step.window is None and last) else None,
                 window=step.window if stage.is_open else None,
                 weigh=step.weigh if first else None,
-                lists=step.lists if first else None,
-                lists_groups=step.lists_groups if first else (),
+                tips=step.tips if first else (),
+                adds=step.adds if first else (),
+                changes=step.changes if last else (),
                 cautions=step.cautions if first or last else (),
             )
         )

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from functools import partial
 from typing import Any, Literal
 
 from pydantic import BaseModel, ConfigDict, model_validator
@@ -18,13 +19,16 @@ from kemble.core.facts.vocabulary import PartRole
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.sentences import Words, say, translate
-from kemble.core.sheet.bowl import Contribution, PartBowl
+from kemble.core.sheet.bowl import Contribution
 from kemble.core.stations.calculation import Calculation
 from kemble.core.stations.cautions import cautions_of_ingredients
+from kemble.core.stations.claims import Amounts, Ingoing, StepOnSheet, offers_of_part, settle_claims
+from kemble.core.stations.finished_cake import goes_on_pieces
 from kemble.core.stations.heat.heat_stages import HeatStageResult
+from kemble.core.stations.ledger import LedgerStep, VesselEntry, fold_ledger, shown_on_scale, vessels_emptied
 from kemble.core.stations.reading_bounds import ReadingBounds, bounds_of
 from kemble.core.stations.staged_steps import staged_steps
-from kemble.core.stations.way_steps import own_steps
+from kemble.core.stations.way_steps import followed, own_steps
 
 
 class TextModel(BaseModel):
@@ -63,11 +67,13 @@ class MinutesRange(TextModel):
 
 
 class WeightTarget(TextModel):
-    """What the scale should show."""
+    """What the scale should show. `beyond_g`: what its fact counts beyond that, since it joins later; negative where more lies
+    on the scale than the fact counts."""
 
     key: str
     label: Words
     grams: float
+    beyond_g: float = 0.0  # kept plans of before have none
 
 
 class RhythmResult(TextModel):
@@ -85,12 +91,14 @@ class CountResult(TextModel):
 
 
 class IngredientToHand(TextModel):
-    """One ingredient to have ready: grams, the household measure nearest to it, and where its shares go."""
+    """One ingredient to have ready: grams, the household measure nearest to it, where its shares go, and at which moment of the
+    step it goes in."""
 
     name: Words
     grams: float
     household: str
     splits: list[str]
+    act: Words = ""  # kept runs of before have none
 
 
 class StepResult(TextModel):
@@ -117,6 +125,7 @@ class StepResult(TextModel):
     hangs: dict[EstimateId, float] = {}  # kept plans of before have none
     target: WeightTarget | None
     to_hand: list[IngredientToHand]
+    vessel: VesselEntry | None = None  # kept plans of before have none
     cautions: list[str]
     rhythm: RhythmResult | None = None
     count: CountResult | None = None
@@ -134,71 +143,109 @@ class StepResult(TextModel):
 
 @dataclass(frozen=True, slots=True)
 class _SheetStep:
-    """A card's step on this sheet: its id here, the part it belongs to, and what its card's names stand for here."""
+    """A card's step on this sheet: its id here, the part it belongs to, what its card's names stand for here, and what goes
+    in at it."""
 
     id: str
     step: Step
     role: PartRole | None
     names: Mapping[str, str]
-    is_first: bool = False  # of those of its part that are called for
-    hands_out: tuple[Contribution, ...] = ()  # to hand at it, whatever its card lists
+    goes_in: Sequence[Ingoing] = ()
 
 
-def steps_of(calculation: Calculation, stages: Sequence[HeatStageResult]) -> list[StepResult]:
-    """The steps in working order, a heat in `stages` as so many. A step left out hands its predecessors on to those that waited for it."""
-    placed = _sheet_steps(calculation, staged_steps(calculation, stages))
+def steps_of(calculation: Calculation, stages: Sequence[HeatStageResult], amounts: Amounts) -> list[StepResult]:
+    """The steps in working order, a heat in `stages` as so many. A step left out hands its predecessors on to those that
+    waited for it. `amounts` are what soak and heat bring or take, in grams."""
+    placed = _sheet_steps(calculation, staged_steps(calculation, stages), amounts)
     kept = {sheet_step.id: sheet_step for sheet_step in placed if _called_for(sheet_step, calculation)}
     waits = _step_waits(placed, kept)
     last = placed[-1].id
+    entries = fold_ledger(
+        _ledger_steps(placed, kept),
+        calculation.bowl,
+        calculation.fact_book,
+        amounts,
+        _left_over(calculation),
+    )
     return [
-        _step_result(sheet_step, calculation, waits[sheet_step.id], stages, is_last=sheet_step.id == last)
+        _step_result(
+            sheet_step,
+            calculation,
+            waits[sheet_step.id],
+            stages,
+            entries.get(sheet_step.id),
+            is_last=sheet_step.id == last,
+        )
         for sheet_step in kept.values()
     ]
 
 
-def _sheet_steps(calculation: Calculation, way_steps: Sequence[Step]) -> list[_SheetStep]:
+def _left_over(calculation: Calculation) -> dict[PartRole, float]:
+    """Grams of what goes round or over the pieces that none of them takes; fillings are divided where they are weighed out."""
+    if calculation.sheet.in_tray or "shape.pieces" not in calculation.fact_book:
+        return {}
+    return {
+        output.role: output.rest - grams
+        for output, grams in goes_on_pieces(calculation)
+        if output.place.where != "within" and output.rest - grams > 0
+    }
+
+
+def _ledger_steps(placed: Sequence[_SheetStep], kept: Mapping[str, _SheetStep]) -> list[LedgerStep]:
+    steps: list[LedgerStep] = []
+    left_out: dict[PartRole | None, list[Step]] = {}
+    filled: dict[PartRole | None, set[str]] = {}
+    for each in placed:
+        if each.id not in kept:
+            left_out.setdefault(each.role, []).append(each.step)
+            continue
+        tips = vessels_emptied(each.step, filled.setdefault(each.role, set()), left_out.get(each.role, ()))
+        steps.append(LedgerStep(each.id, each.step, each.role, each.goes_in, tips))
+        filled[each.role].add(each.step.at)
+    return steps
+
+
+def _sheet_steps(calculation: Calculation, way_steps: Sequence[Step], amounts: Amounts) -> list[_SheetStep]:
     """The steps of every part that is made here, then the way's own."""
     sheet_steps: list[_SheetStep] = []
     last_of: dict[PartRole, str] = {}
+
+    def is_called(step: Step, role: PartRole | None = None) -> bool:
+        return _called_for(_SheetStep(step.id, step, role, {}), calculation)
+
+    made = {
+        role
+        for role, bowl in calculation.bowl.parts.items()
+        if bowl.family and not bowl.part.made_on and any(is_called(step, role) for step in bowl.family.steps)
+    }
     for role in calculation.bowl.order:
         bowl = calculation.bowl.parts[role]
         if bowl.family is None or bowl.part.made_on:
             continue
         names = {step.id: f"{role}-{step.id}" for step in bowl.family.steps}
-        called = (
-            step
-            for step in bowl.family.steps
-            if _called_for(_SheetStep(names[step.id], step, role, names), calculation)
+        claims, _ = settle_claims(
+            offers_of_part(calculation.bowl, bowl, made.__contains__),
+            [
+                StepOnSheet(step.id, step, is_called(step, role), partial(_school_followed_by, calculation, role))
+                for step in bowl.family.steps
+            ],
+            {},
         )
-        first = next(called, bowl.family.steps[0])
         for step in bowl.family.steps:
-            taken = _joining(bowl, step.id, is_first=step is first)
-            further = tuple(StepDependency(role) for role in taken if role in last_of)
+            going = claims.get(step.id, [])
+            taken = dict.fromkeys(ingoing.role for ingoing in going if ingoing.role in last_of)
+            further = tuple(StepDependency(source) for source in taken if source is not None)
             waits = replace(step, after=(*step.after, *further)) if further else step
-            sheet_steps.append(
-                _SheetStep(
-                    names[step.id], waits, role, {**names, **_last_step_by_role(last_of)}, is_first=step is first
-                )
-            )
+            sheet_steps.append(_SheetStep(names[step.id], waits, role, {**names, **_last_step_by_role(last_of)}, going))
         last_of[role] = names[bowl.family.steps[-1].id]
-    own = own_steps(calculation, way_steps, last_of)
-    names = {**{step.step.id: step.step.id for step in own}, **_last_step_by_role(last_of)}
-    sheet_steps.extend(_SheetStep(step.step.id, step.step, None, names, hands_out=step.puts) for step in own)
+    own, claims, _ = own_steps(calculation, way_steps, last_of, is_called, made.__contains__, amounts)
+    names = {**{step.id: step.id for step in own}, **_last_step_by_role(last_of)}
+    sheet_steps.extend(_SheetStep(step.id, step, None, names, claims.get(step.id, ())) for step in own)
     return sheet_steps
 
 
 def _last_step_by_role(last_of: Mapping[PartRole, str]) -> dict[str, str]:
     return {str(role): step for role, step in last_of.items()}
-
-
-def _joining(bowl: PartBowl, step: str, *, is_first: bool) -> list[PartRole]:
-    """The parts that are taken into a part at one of its steps; at the first, when none is said."""
-    taken = [contribution for contribution in bowl.contributions if contribution.taken]
-    return [
-        contribution.taken.source
-        for contribution in taken
-        if contribution.taken and (contribution.joins == step or (is_first and not contribution.joins))
-    ]
 
 
 def _called_for(sheet_step: _SheetStep, calculation: Calculation) -> bool:
@@ -227,8 +274,12 @@ def _kinds(contribution: Contribution) -> tuple[str, ...]:
 def _school_followed(sheet_step: _SheetStep, choice: str, calculation: Calculation) -> str:
     """What is followed: a part's step goes by its part's schools, the way's by the sheet's."""
     if sheet_step.role is None:
-        return calculation.schools.get(choice, "")
-    bowl = calculation.bowl.parts[sheet_step.role]
+        return followed(calculation, choice)
+    return _school_followed_by(calculation, sheet_step.role, choice)
+
+
+def _school_followed_by(calculation: Calculation, role: PartRole, choice: str) -> str:
+    bowl = calculation.bowl.parts[role]
     assert bowl.family is not None
     return bowl.family.school(bowl.part.schools, choice)
 
@@ -283,32 +334,21 @@ def _minutes_range(sheet_step: _SheetStep, fact_book: FactBook, kitchen: Kitchen
     return unchecked_model(MinutesRange, least=beside + fact.low, most=beside + fact.high)
 
 
-def _ingredients_listed(sheet_step: _SheetStep, calculation: Calculation) -> list[Contribution]:
-    """What is to hand: what the card lists; for a part's first step the whole part."""
-    step = sheet_step.step
-    role = step.lists or (sheet_step.role if sheet_step.role and (sheet_step.is_first or step.lists_groups) else None)
-    bowl = calculation.bowl.parts.get(role) if role else None
-    listed = [
-        contribution
-        for contribution in (bowl.contributions if bowl else ())
-        if not contribution.joins and (not step.lists_groups or contribution.item.group in step.lists_groups)
-    ]
-    into = calculation.bowl.parts[sheet_step.role] if sheet_step.role else calculation.bowl.base
-    listed += [contribution for contribution in into.contributions if contribution.joins == step.id]
-    return [*listed, *sheet_step.hands_out]
-
-
-def _ingredient_to_hand(contribution: Contribution, calculation: Calculation) -> IngredientToHand:
+def _ingredient_to_hand(ingoing: Ingoing, calculation: Calculation) -> IngredientToHand:
+    contribution = ingoing.contribution
     line = contribution.weighed
     density = line.g_per_ml if line else contribution.item.g_per_ml
-    near = household(round(contribution.grams, 3), g_per_ml=density, spoons=calculation.shelf.spoons)
-    here = [share for share in line.shares if share.at] if line else []
+    near = household(round(ingoing.grams, 3), g_per_ml=density, spoons=calculation.shelf.spoons)
+    here = [share for share in line.shares if share.at and share.joins == contribution.joins] if line else []
     return unchecked_model(
         IngredientToHand,
         name=contribution.item.name,
-        grams=contribution.grams,
+        grams=ingoing.grams,
         household=near.text if near else "",
-        splits=[say("{grams} {at}", grams=calculation.weight(share.grams), at=share.at) for share in here],
+        splits=[
+            say("{grams} {at}", grams=calculation.weight(share.grams * ingoing.share), at=share.at) for share in here
+        ],
+        act=ingoing.act,
     )
 
 
@@ -356,9 +396,14 @@ def _resources_used(sheet_step: _SheetStep, calculation: Calculation) -> list[st
     return uses
 
 
-def _weight_target(sheet_step: _SheetStep, fact_book: FactBook) -> WeightTarget | None:
+# What the scale shows of the base goes by the ledger: what joins at a later step is not on it yet.
+_A_CRUMB_G = 0.001
+_BY_LEDGER = ("mix.batch_g", "mix.cooked_g", "mix.scale_g", "grain.soaked_g", "grain.cook_water_g")
+
+
+def _weight_target(sheet_step: _SheetStep, calculation: Calculation, entry: VesselEntry | None) -> WeightTarget | None:
     """What the scale should show: a fact, or for a part what it weighs when done, with its pan where that is known."""
-    key = sheet_step.step.weigh
+    key, fact_book = sheet_step.step.weigh, calculation.fact_book
     if key == "mix.cooked_g" and "mix.scale_g" in fact_book:
         key = "mix.scale_g"
     if key == MADE:
@@ -367,7 +412,27 @@ def _weight_target(sheet_step: _SheetStep, fact_book: FactBook) -> WeightTarget 
         )
     if key is None or key not in fact_book:
         return None
-    return unchecked_model(WeightTarget, key=key, label=fact_book.facts[key].label, grams=fact_book.number(key))
+    grams = fact_book.number(key)
+    if entry and sheet_step.role is not None:
+        outputs = calculation.bowl.parts[sheet_step.role].outputs
+        grams -= sum(output.made.grams for output in outputs) - entry.after_g  # what joins it later
+        if key.endswith("scale_g"):  # in its pan lies all that is made, the oil beside the curds
+            grams += sum(output.made.grams for output in outputs[1:])
+    if entry and key in _BY_LEDGER:
+        here = LedgerStep(sheet_step.id, sheet_step.step, sheet_step.role, sheet_step.goes_in)
+        grams = shown_on_scale(entry, here)
+        if key == "mix.scale_g":
+            grams += fact_book.number(key) - fact_book.number("mix.cooked_g")
+    if grams <= 0:
+        return None
+    beyond = fact_book.number(key) - grams
+    return unchecked_model(
+        WeightTarget,
+        key=key,
+        label=fact_book.facts[key].label,
+        grams=grams,
+        beyond_g=beyond if abs(beyond) > _A_CRUMB_G else 0.0,
+    )
 
 
 def _part_name(sheet_step: _SheetStep, calculation: Calculation) -> str:
@@ -379,11 +444,15 @@ def _step_result(
     calculation: Calculation,
     waits: Sequence[StepDependency],
     stages: Sequence[HeatStageResult],
+    entry: VesselEntry | None,
     *,
     is_last: bool,
 ) -> StepResult:
     step, fact_book = sheet_step.step, calculation.fact_book
-    minutes, target = _step_minutes(sheet_step, fact_book, calculation.kitchen), _weight_target(sheet_step, fact_book)
+    minutes, target = (
+        _step_minutes(sheet_step, fact_book, calculation.kitchen),
+        _weight_target(sheet_step, calculation, entry),
+    )
     window = None
     if step.window:
         # With several loads, one after another, the window is that of the last.
@@ -408,10 +477,8 @@ def _step_result(
         window=window,
         hangs=_sensitivities(calculation, step.window[1] if step.window else _fact(sheet_step)),
         target=target,
-        to_hand=[
-            _ingredient_to_hand(contribution, calculation)
-            for contribution in _ingredients_listed(sheet_step, calculation)
-        ],
+        to_hand=[_ingredient_to_hand(ingoing, calculation) for ingoing in sheet_step.goes_in],
+        vessel=entry,
         cautions=list(dict.fromkeys((*step.cautions, *(cautions_of_ingredients(calculation.bowl) if is_last else ())))),
         rhythm=unchecked_model(RhythmResult, every_s=step.rhythm.every_s, says=step.rhythm.says)
         if step.rhythm

@@ -5,7 +5,7 @@ A step waits for every part that goes in at it. Nothing else orders parts, so th
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from kemble.core.cards.card_parts import Minutes, Step, StepDependency
@@ -13,19 +13,20 @@ from kemble.core.cards.parts import RESTS
 from kemble.core.cards.placing_steps import PLACING
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.sentences import translate
-from kemble.core.sheet.bowl import Contribution, PartOutput
+from kemble.core.sheet.bowl import PartOutput
 from kemble.core.sheet.parts import Part
 from kemble.core.stations.calculation import Calculation
+from kemble.core.stations.claims import (
+    Amounts,
+    Ingoing,
+    Offer,
+    StepOnSheet,
+    offers_of_output,
+    offers_of_part,
+    settle_claims,
+)
 
 LIES_READY_MIN = 120.0  # what was put on or under may wait so long for the step that it is put there for
-
-
-@dataclass(frozen=True, slots=True)
-class OwnStep:
-    """A step of the way as it is on this sheet, with what is put on at it."""
-
-    step: Step
-    puts: tuple[Contribution, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,100 +35,134 @@ class _PlacingStep:
 
     before: str
     at: int  # in which order, where several come before the same step: the wall before what lies on the floor
-    own: OwnStep
+    output: PartOutput
+    step: Step
 
 
-def own_steps(calculation: Calculation, steps: Sequence[Step], last_of: Mapping[PartRole, str]) -> list[OwnStep]:
-    """`steps` are the way's, its heat in stages; `last_of` names the last step of making each part that is made here: what a role stands for in an After.
+def own_steps(
+    calculation: Calculation,
+    steps: Sequence[Step],
+    last_of: Mapping[PartRole, str],
+    is_called: Callable[[Step], bool],
+    is_made: Callable[[PartRole], bool],
+    amounts: Amounts,
+) -> tuple[list[Step], dict[str, list[Ingoing]], list[Ingoing]]:
+    """The way's own steps on this sheet; by step what goes in at it; and what goes in at none.
 
-    A part that is not made here holds nothing up. One that no step names (a broth to a cake) must be there when it is
-    served.
+    `steps` are the way's, its heat in stages; `last_of` names the last step of making each part that is made here: what a
+    role stands for in a wait. A part that is not made here holds nothing up. One that no step takes must be there when it
+    is served.
     """
     moved = {role for role, bowl in calculation.bowl.parts.items() if _is_moved(calculation, bowl.part)}
-    named = {after.step for step in steps for after in step.after} - moved
-    puts = _placing_steps(calculation, [step.id for step in steps], last_of, named)
-    joins = _joining_parts(calculation, last_of, named, {put.own.step.id for put in puts})
-    settled = named.union(*joins.values(), *({after.step for after in put.own.step.after} for put in puts))
-    own_step: list[OwnStep] = []
+    steps = [step for step in steps if step.part not in moved]
+    puts = _placing_steps(calculation, steps, last_of, _named_roles(steps) - moved)
+    placed = _with_placing_steps(steps, puts, moved)
+    claims, left = settle_claims(
+        _offers(calculation, puts, is_made, steps[-1].id),
+        [StepOnSheet(step.id, step, is_called(step), lambda choice: followed(calculation, choice)) for step in placed],
+        amounts,
+    )
+    joins = {
+        step: dict.fromkeys(ingoing.role for ingoing in going if ingoing.role in last_of)
+        for step, going in claims.items()
+    }
+    settled = {role for roles in joins.values() for role in roles}.union(
+        after.step for step in placed for after in step.after
+    )
+    result = []
+    for step in placed:
+        known = {after.step for after in step.after}
+        waits = [StepDependency(role) for role in joins.get(step.id, ()) if role is not None and role not in known]
+        if step is placed[-1]:
+            waits += [StepDependency(role) for role in last_of if role not in settled]
+        result.append(replace(step, after=(*step.after, *waits)) if waits else step)
+    return result, claims, left
+
+
+def followed(calculation: Calculation, choice: str) -> str:
+    """The school that the way's steps go by; of the water that grain is cooked in, what the sheet says."""
+    return calculation.sheet.grain.water if choice == "grain.water" else calculation.schools.get(choice, "")
+
+
+def _named_roles(steps: Sequence[Step]) -> set[PartRole]:
+    return {role for step in steps for adds in step.adds for role in adds.parts}
+
+
+def _with_placing_steps(steps: Sequence[Step], puts: Sequence[_PlacingStep], moved: set[PartRole]) -> list[Step]:
+    """What is put on comes one after another between a step and all that it waits for: how long that may lie is how soon the
+    first of them begins."""
+    placed: list[Step] = []
     for step in steps:
-        if step.part in moved:
-            continue
         before = [after for after in step.after if after.step not in moved]
-        here = [put.own for put in puts if put.before == step.id]
-        # What is put on comes one after another between the step and all that it waits for: how long that may lie is
-        # how soon the first of them begins.
         order = tuple(before)
-        for put in here:
-            own_step.append(replace(put, step=replace(put.step, after=(*put.step.after, *order))))
+        for put in (put for put in puts if put.before == step.id):
+            placed.append(replace(put.step, at=_placing_vessel(put, step), after=(*put.step.after, *order)))
             order = (
                 StepDependency(put.step.id, 0, LIES_READY_MIN),
                 *(StepDependency(after.step, after.at_least) for after in before),
             )
-        known = {after.step for after in before}
-        before = [
-            *order,
-            *(StepDependency(role) for role in dict.fromkeys(joins.get(step.id, ())) if role not in known),
-        ]
-        if step is steps[-1]:
-            before += [StepDependency(role) for role in last_of if role not in settled]
-        after = tuple(before)
-        own_step.append(OwnStep(step if after == step.after else replace(step, after=after)))
-    return own_step
+        placed.append(step if order == step.after else replace(step, after=order))
+    return placed
 
 
-def _joining_parts(
-    calculation: Calculation, last_of: Mapping[PartRole, str], named: set[str], puts: set[str]
-) -> dict[str, list[PartRole]]:
-    """By step of the way: the parts that go into the base at it, and those whose place names it."""
-    way, bowl = calculation.way, calculation.bowl
-    mixed = [step.id for step in way.steps if step.lists == "base"]
-    # Whole grain is listed where it is rinsed; what else goes in does so at the stove.
-    usual = mixed[:1] if mixed and way.base == "flour" else way.cooks
-    joins: dict[str, list[PartRole]] = {}
-    for contribution in bowl.base.contributions:
-        if contribution.taken and contribution.taken.source in last_of:
-            for step in (contribution.joins,) if contribution.joins else usual:
-                joins.setdefault(step, []).append(contribution.taken.source)
-    for role in last_of:
-        place = bowl.parts[role].main.place
-        if place.joins and place.to != "base" and role not in named and f"put-{role}" not in puts:
-            joins.setdefault(place.joins, []).append(role)
-    return joins
+def _placing_vessel(put: _PlacingStep, step: Step) -> str:
+    """What lies under or at the wall goes into the vessel that is filled next; the rest to where the mass is by then."""
+    if put.output.place.where in ("under", "wall") or not step.tips:
+        return step.at
+    return step.tips[0]
+
+
+def _offers(
+    calculation: Calculation, puts: Sequence[_PlacingStep], is_made: Callable[[PartRole], bool], last: str
+) -> list[Offer]:
+    """What is to go into the base, in or on the whole, or beside it."""
+    put_at = {(put.output.role, put.output.made.output.id): put.step.id for put in puts}
+    offers = offers_of_part(calculation.bowl, calculation.bowl.base, is_made)
+    for part in calculation.bowl.parts.values():
+        for output in part.outputs:
+            offers += offers_of_output(
+                calculation.bowl, output, is_made, put_at.get((output.role, output.made.output.id))
+            )
+    return offers
 
 
 def _placing_steps(
-    calculation: Calculation, steps: Sequence[str], last_of: Mapping[PartRole, str], named: set[str]
+    calculation: Calculation, steps: Sequence[Step], last_of: Mapping[PartRole, str], named: set[PartRole]
 ) -> list[_PlacingStep]:
     placings = []
-    for role in last_of:
-        for i, had in enumerate(calculation.bowl.parts[role].outputs):
-            if had.rest > 0 and not (i == 0 and role in named):
-                put = _placing_step(steps, had, f"put-{role}" if i == 0 else f"put-{role}-{had.made.output.id}")
+    for role, bowl in calculation.bowl.parts.items():
+        for i, output in enumerate(bowl.outputs):
+            if output.rest > 0 and not (i == 0 and role in named):
+                put = _placing_step(
+                    steps,
+                    output,
+                    f"put-{role}" if i == 0 else f"put-{role}-{output.made.output.id}",
+                    is_made=role in last_of,
+                )
                 placings += [put] if put else []
     return sorted(placings, key=lambda put: put.at)
 
 
-def _placing_step(steps: Sequence[str], had: PartOutput, step_id: str) -> _PlacingStep | None:
+def _placing_step(steps: Sequence[Step], output: PartOutput, step_id: str, *, is_made: bool) -> _PlacingStep | None:
     """The step for an output that goes in or on the whole; None for what goes elsewhere."""
-    place = had.place
+    place, ids = output.place, [step.id for step in steps]
     if place.to != "whole" or place.where is None:
         return None
     card = PLACING[place.where]
-    name = had.item.name[:1].lower() + had.item.name[1:]
+    name = output.item.name[:1].lower() + output.item.name[1:]
     step = Step(
         step_id,
         translate(card.title).format(name=name),
         card.words,
         Minutes(card.minutes),
         "held",
-        after=(StepDependency(had.role),),
+        after=(StepDependency(output.role),) if is_made else (),
         uses=("counter",),
         work="messy",
         tools=card.tools,
     )
-    before = place.joins or next((name for name in card.before if name in steps), steps[-1])
-    goes = Contribution(f"part.{had.role}.made_g", had.item, had.rest, had.composition(had.rest))
-    return _PlacingStep(before, list(PLACING).index(place.where), OwnStep(step, (goes,)))
+    before = place.joins or next((name for name in card.before if name in ids), ids[-1])
+    return _PlacingStep(before, list(PLACING).index(place.where), output, step)
 
 
 def _is_moved(calculation: Calculation, part: Part) -> bool:

@@ -119,7 +119,7 @@ def _work(sheet: Sheet, kitchen: Kitchen, weighed: Mapping[str, float]) -> tuple
         finishing(calculation, mixed.shaped)
         enter_other_times(calculation, heated.stands_in)
     advise_limits(calculation)
-    steps = [] if calculation.problems else steps_of(calculation, heated.stages)
+    steps = [] if calculation.problems else steps_of(calculation, heated.stages, mixed.amounts)
     looks = checks(calculation.fact_book)
     times = list(compare_given_times(calculation, steps))
     core = (

@@ -60,6 +60,13 @@ def test_a_step_renamed_is_found_where_somebody_waits_for_it(tmp_path):
         check_way(module.WAY, module)
 
 
+def test_a_school_under_which_no_step_takes_what_is_left_is_refused(tmp_path):
+    rest = 'adds=(Adds(),),\n            becomes="batter",'
+    module, _ = changed(tmp_path, "set_cake", rest, 'adds=(Adds(("flour",)),),')
+    with pytest.raises(CardError, match="under into hot no step takes what is left of the lines"):
+        check_way(module.WAY, module)
+
+
 def test_a_part_is_held_to_it_too(tmp_path):
     folder = Path(parts.__file__).parent
     module, _ = changed(tmp_path, "coat", 'tells=("dust",)', 'tells=("dust",), cautions=("nobody-knows",)', folder)

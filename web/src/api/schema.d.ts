@@ -4252,9 +4252,15 @@ export interface components {
         };
         /**
          * IngredientToHand
-         * @description One ingredient to have ready: grams, the household measure nearest to it, and where its shares go.
+         * @description One ingredient to have ready: grams, the household measure nearest to it, where its shares go, and at which moment of the
+         *     step it goes in.
          */
         IngredientToHand: {
+            /**
+             * Act
+             * @default
+             */
+            act: string;
             /** Grams */
             grams: number;
             /** Household */
@@ -8487,6 +8493,7 @@ export interface components {
             tools: string[];
             /** Uses */
             uses: string[];
+            vessel?: components["schemas"]["VesselEntry"] | null;
             window: components["schemas"]["DonenessWindow"] | null;
             /** Words */
             words: string;
@@ -9260,6 +9267,51 @@ export interface components {
              */
             tin: components["schemas"]["Tin"];
         };
+        /**
+         * VesselContent
+         * @description What a vessel holds, by what it has become, in grams.
+         */
+        VesselContent: {
+            /** Grams */
+            grams: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * VesselEntry
+         * @description A step's vessel in grams: what is in it before, what is tipped in from others, what is added, what comes (or, negative,
+         *     goes) by itself, what is in it after, and what that is then called. `beside_g`: left over where it was divided.
+         */
+        VesselEntry: {
+            /**
+             * Added G
+             * @default 0
+             */
+            added_g: number;
+            /** After G */
+            after_g: number;
+            /** Before G */
+            before_g: number;
+            /**
+             * Beside G
+             * @default 0
+             */
+            beside_g: number;
+            /**
+             * Change G
+             * @default 0
+             */
+            change_g: number;
+            /** Holds */
+            holds: string;
+            /**
+             * Tipped
+             * @default []
+             */
+            tipped: components["schemas"]["VesselContent"][];
+            /** Vessel */
+            vessel: string;
+        };
         /** WantedSheet */
         WantedSheet: {
             /**
@@ -9395,9 +9447,15 @@ export interface components {
         };
         /**
          * WeightTarget
-         * @description What the scale should show.
+         * @description What the scale should show. `beyond_g`: what its fact counts beyond that, since it joins later; negative where more lies
+         *     on the scale than the fact counts.
          */
         WeightTarget: {
+            /**
+             * Beyond G
+             * @default 0
+             */
+            beyond_g: number;
             /** Grams */
             grams: number;
             /** Key */

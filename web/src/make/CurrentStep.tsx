@@ -250,17 +250,29 @@ export function CurrentStep(props: Props) {
   );
 }
 
-/** The ingredients of this step, large enough to weigh out by. */
+/** What goes in at this step, large enough to weigh out by: what was made before, then the ingredients. */
 function ToHand({ step }: { step: StepResult }) {
   const { weightWords } = useFormatters();
-  if (step.to_hand.length === 0) return null;
+  const made = step.vessel?.tipped ?? [];
+  if (step.to_hand.length + made.length === 0) return null;
   return (
     <table className="mb-2 w-full max-w-[44rem] border-collapse text-xl">
       <tbody>
-        {step.to_hand.map((item) => (
-          <tr key={item.name} className="hairline">
+        {made.map((content) => (
+          <tr key={content.name} className="hairline text-ink2">
+            <th scope="row" className="py-1.5 text-left font-normal">
+              <Trans>the {content.name}, as it is</Trans>
+            </th>
+            <td className="whitespace-nowrap pl-3 text-right">{weightWords(content.grams)}</td>
+            <td />
+          </tr>
+        ))}
+        {step.to_hand.map((item, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: one ingredient may go in twice, and the list never moves
+          <tr key={`${item.name} ${i}`} className="hairline">
             <th scope="row" className="py-1.5 text-left font-normal">
               {item.name}
+              {item.act && <span className="block text-base text-ink2">{item.act}</span>}
               {item.splits.length > 0 && <span className="block text-base text-ink2">{item.splits.join(", ")}</span>}
             </th>
             <td className="whitespace-nowrap pl-3 text-right text-2xl font-bold">

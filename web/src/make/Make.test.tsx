@@ -302,7 +302,7 @@ describe("keys and pedal", () => {
   });
 
   it("do nothing while something is typed, but the pedal does", async () => {
-    const weighed = step("mix", { target: { key: "mix.batch_g", label: "batch", grams: 930 } });
+    const weighed = step("mix", { target: { key: "mix.batch_g", label: "batch", grams: 930, beyond_g: 0 } });
     const told = await show(run([weighed], [running(weighed, 2)], "mix"));
     const field = screen.getByLabelText(/It shows/);
     await key("n", field);
@@ -313,7 +313,7 @@ describe("keys and pedal", () => {
   });
 
   it("w goes to the scale", async () => {
-    const weighed = step("mix", { target: { key: "mix.batch_g", label: "batch", grams: 930 } });
+    const weighed = step("mix", { target: { key: "mix.batch_g", label: "batch", grams: 930, beyond_g: 0 } });
     await show(run([weighed], [running(weighed, 2)], "mix"));
     await key("w");
     expect(document.activeElement).toBe(screen.getByLabelText(/It shows/));
@@ -322,8 +322,8 @@ describe("keys and pedal", () => {
 
 it("lists what is to hand, in grams and in the nearest household measure", async () => {
   const to_hand = [
-    { name: "Sweet rice flour", grams: 300, household: "2 cups + 2 tbsp", splits: [] },
-    { name: "Water", grams: 192, household: "¾ cup", splits: ["67 g boiling", "125 g cool"] },
+    { name: "Sweet rice flour", grams: 300, household: "2 cups + 2 tbsp", splits: [], act: "" },
+    { name: "Water", grams: 192, household: "¾ cup", splits: ["67 g boiling", "125 g cool"], act: "" },
   ];
   const dough = step("dough", { to_hand });
   await show(run([dough], [standing("dough")], "dough"));
@@ -334,7 +334,7 @@ it("lists what is to hand, in grams and in the nearest household measure", async
 
 describe("weights, notes and faults", () => {
   it("a weight is told in grams; nonsense is not", async () => {
-    const weighed = step("mix", { target: { key: "mix.batch_g", label: "batch", grams: 930.4 } });
+    const weighed = step("mix", { target: { key: "mix.batch_g", label: "batch", grams: 930.4, beyond_g: 0 } });
     const told = await show(run([weighed], [running(weighed, 2)], "mix"));
     expect(screen.getByText("930 g")).toBeTruthy();
     const field = screen.getByLabelText(/It shows/);
@@ -357,7 +357,7 @@ describe("weights, notes and faults", () => {
 
 describe("undo", () => {
   it("takes back whatever came last, and says what that was; redo lets it stand again", async () => {
-    const weighed = step("mix", { target: { key: "mix.batch_g", label: "batch", grams: 930 } });
+    const weighed = step("mix", { target: { key: "mix.batch_g", label: "batch", grams: 930, beyond_g: 0 } });
     const told = await show(run([weighed], [running(weighed, 2)], "mix"));
     fireEvent.change(screen.getByLabelText(/It shows/), { target: { value: "931" } });
     await press("Note it");
@@ -505,7 +505,7 @@ describe("what cannot be", () => {
   };
 
   it("a weight is asked about, and stands once it is said to be so", async () => {
-    const weighed = step("mix", { target: { key: "mix.batch_g", label: "batch", grams: 860 }, bounds });
+    const weighed = step("mix", { target: { key: "mix.batch_g", label: "batch", grams: 860, beyond_g: 0 }, bounds });
     const told = await show(run([weighed], [running(weighed, 2)], "mix"));
     fireEvent.change(screen.getByLabelText(/It shows/), { target: { value: "1400" } });
     await press("Note it");
@@ -579,7 +579,7 @@ describe("hands that are wet", () => {
   });
 
   it("escape leaves a field, and the keys are the step's again", async () => {
-    const weighed = step("mix", { target: { key: "mix.batch_g", label: "batch", grams: 930 } });
+    const weighed = step("mix", { target: { key: "mix.batch_g", label: "batch", grams: 930, beyond_g: 0 } });
     const told = await show(run([weighed], [running(weighed, 2)], "mix"));
     const field = screen.getByLabelText(/It shows/);
     field.focus();

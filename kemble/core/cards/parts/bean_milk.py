@@ -1,6 +1,7 @@
 """Bean milk: soaked beans ground with water, strained or whole, boiled through."""
 
 from kemble.core.cards.family import (
+    Adds,
     Band,
     Choice,
     Cue,
@@ -52,6 +53,8 @@ FAMILY = Family(
                 "jug",
             ),
             uses=("counter",),
+            at="jug",
+            adds=(Adds(),),
         ),
         Step(
             "strain",
@@ -66,6 +69,8 @@ FAMILY = Family(
             ),
             after=(StepDependency("grind", 0, 60),),
             when={"strain": ("strained",)},
+            at="bowl",
+            tips=("jug",),
         ),
         Step(
             "boil",
@@ -83,6 +88,11 @@ FAMILY = Family(
             weigh="made",
             cue=Cue("Does the raw smell go?", "Smell it: sweet, no longer of grass.", "Sweet", "Grassy", "spoon"),
             rhythm=Rhythm(30, "Stir: it rises at once"),
+            at="pot",
+            tips=(
+                "jug",
+                "bowl",
+            ),
         ),
     ),
     faults=(Fault("catches", "it catches on the floor", "heat high", "another pot, do not scrape", "lower, stirred"),),

@@ -1,6 +1,7 @@
 """Bean paste: small beans simmered soft, crushed, and dried over low heat with sugar until it weighs what it should."""
 
 from kemble.core.cards.family import (
+    Adds,
     Band,
     Choice,
     Cue,
@@ -70,7 +71,9 @@ FAMILY = Family(
             uses=("counter",),
             needs=("dry-legume",),
             when={"soak": ("overnight",)},
-            lists_groups=("legume",),
+            at="bowl",
+            adds=(Adds(("legume",)),),
+            becomes="soaked beans",
         ),
         Step(
             "simmer-dry",
@@ -83,7 +86,6 @@ FAMILY = Family(
             uses=("burner",),
             needs=("dry-legume",),
             when={"soak": ("none",)},
-            lists_groups=("legume",),
             cue=Cue(
                 "Do they crush between two fingers?",
                 "Take three from different places. No chalk in the middle, and the skin gives too.",
@@ -91,6 +93,16 @@ FAMILY = Family(
                 "Still a core",
                 "bean",
             ),
+            at="pot",
+            adds=(
+                Adds(
+                    (
+                        "legume",
+                        "liquid",
+                    )
+                ),
+            ),
+            becomes="soft beans",
         ),
         Step(
             "simmer-lid",
@@ -103,7 +115,6 @@ FAMILY = Family(
             uses=("burner",),
             needs=("dry-legume",),
             when={"soak": ("lid",)},
-            lists_groups=("legume",),
             cue=Cue(
                 "Do they crush between two fingers?",
                 "No water runs when the pot is tilted, and three from different places crush.",
@@ -111,6 +122,16 @@ FAMILY = Family(
                 "Still a core",
                 "bean",
             ),
+            at="pot",
+            adds=(
+                Adds(
+                    (
+                        "legume",
+                        "liquid",
+                    )
+                ),
+            ),
+            becomes="soft beans",
         ),
         Step(
             "simmer",
@@ -131,6 +152,10 @@ FAMILY = Family(
                 "Still a core",
                 "bean",
             ),
+            at="pot",
+            tips=("bowl",),
+            adds=(Adds(("liquid",)),),
+            becomes="soft beans",
         ),
         Step(
             "sieve",
@@ -152,6 +177,10 @@ FAMILY = Family(
             uses=("counter",),
             needs=("legume",),
             when={"mash": ("smooth",)},
+            at="second bowl",
+            tips=("pot",),
+            adds=(Adds(("legume",)),),
+            becomes="beans",
         ),
         Step(
             "blend",
@@ -169,6 +198,10 @@ FAMILY = Family(
             uses=("counter", "machine"),
             needs=("legume",),
             when={"mash": ("machine",)},
+            at="jug",
+            tips=("pot",),
+            adds=(Adds(("legume",)),),
+            becomes="beans",
         ),
         Step(
             "dry",
@@ -185,8 +218,14 @@ FAMILY = Family(
             uses=("burner",),
             needs=("legume",),
             weigh="made",
-            lists_groups=("sugar", "salt", "fat"),
             cautions=("hot-paste",),
+            at="pan",
+            tips=(
+                "pot",
+                "second bowl",
+                "jug",
+            ),
+            adds=(Adds(),),
         ),
         Step(
             "cool",
@@ -201,6 +240,8 @@ FAMILY = Family(
             after=(StepDependency("dry", 0, 10),),
             uses=("counter",),
             needs=("legume",),
+            at="tray",
+            tips=("pan",),
         ),
     ),
     faults=(

@@ -1,6 +1,6 @@
 """Burnt-sugar syrup: dry sugar melted to amber, let down with hot water off the heat."""
 
-from kemble.core.cards.family import Band, Cue, Family, FamilyOutput, Fault, Minutes, PartFinish, Step
+from kemble.core.cards.family import Adds, Band, Cue, Family, FamilyOutput, Fault, Minutes, PartFinish, Step
 
 FAMILY = Family(
     id="burnt-sugar",
@@ -33,6 +33,11 @@ FAMILY = Family(
                 "Amber?", "A drop on a white plate is the colour of strong tea.", "Like tea", "Pale still", "amber"
             ),
             cautions=("molten-sugar",),
+            at="pan",
+            adds=(
+                Adds(("sugar",), act="dry"),
+                Adds(act="hot, at amber"),
+            ),
         ),
     ),
     faults=(

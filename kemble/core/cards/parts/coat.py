@@ -1,6 +1,6 @@
 """Coats and dusts: starch, roasted soy flour, ground nut and sugar, crushed dry fruit."""
 
-from kemble.core.cards.family import Family, FamilyOutput, Fault, Minutes, PartFinish, Step, StepDependency
+from kemble.core.cards.family import Adds, Family, FamilyOutput, Fault, Minutes, PartFinish, Step, StepDependency
 from kemble.core.cards.parts.roasting import RAW, ROAST
 
 FAMILY = Family(
@@ -28,6 +28,16 @@ FAMILY = Family(
             after=(StepDependency("roast", 20, 1440),),
             uses=("counter",),
             needs=RAW,
+            at="grinder",
+            tips=("pan",),
+            adds=(
+                Adds(
+                    (
+                        "nut",
+                        "sugar",
+                    )
+                ),
+            ),
         ),
         Step(
             "lay",
@@ -43,6 +53,12 @@ FAMILY = Family(
             after=(StepDependency("grind", 0, 1440),),
             uses=("counter",),
             weigh="made",
+            at="tray",
+            tips=(
+                "grinder",
+                "pan",
+            ),
+            adds=(Adds(),),
         ),
     ),
     faults=(Fault("damp-coat", "the coat turns to paste", "rolled too hot or too early", "a second dusting", "wait"),),

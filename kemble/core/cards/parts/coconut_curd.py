@@ -1,6 +1,6 @@
 """Coconut curd: thick coconut cream boiled until oil parts from curds, and the curds brown."""
 
-from kemble.core.cards.family import Band, Cue, Family, FamilyOutput, Fault, Minutes, PartFinish, Step
+from kemble.core.cards.family import Adds, Band, Cue, Family, FamilyOutput, Fault, Minutes, PartFinish, Step
 
 FAMILY = Family(
     id="coconut-curd",
@@ -44,6 +44,8 @@ FAMILY = Family(
                 "curd",
             ),
             cautions=("hot-oil",),
+            at="pan",
+            adds=(Adds(),),
         ),
     ),
     faults=(

@@ -1,6 +1,7 @@
 """Two pressings of one coconut: the first thick, the second thin with warm water."""
 
 from kemble.core.cards.family import (
+    Adds,
     Band,
     Family,
     FamilyOutput,
@@ -40,6 +41,16 @@ FAMILY = Family(
             ),
             uses=("counter",),
             weigh="made",
+            at="bowl",
+            adds=(
+                Adds(
+                    (
+                        "nut",
+                        "fruit",
+                    )
+                ),
+                Adds(("liquid",), share=1 / 3),
+            ),
         ),
         Step(
             "second",
@@ -55,6 +66,8 @@ FAMILY = Family(
             ),
             after=(StepDependency("first", 0, 60),),
             uses=("counter",),
+            at="bowl",
+            adds=(Adds(),),
         ),
     ),
     faults=(

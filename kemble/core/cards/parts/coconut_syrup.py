@@ -1,6 +1,6 @@
 """Coconut syrup: coconut milk and sugar boiled down until it coats; done is a weight."""
 
-from kemble.core.cards.family import Band, Cue, Family, FamilyOutput, Fault, Minutes, PartFinish, Step
+from kemble.core.cards.family import Adds, Band, Cue, Family, FamilyOutput, Fault, Minutes, PartFinish, Step
 
 FAMILY = Family(
     id="coconut-syrup",
@@ -38,6 +38,8 @@ FAMILY = Family(
                 "spoon",
             ),
             cautions=("molten-sugar",),
+            at="pan",
+            adds=(Adds(),),
         ),
     ),
     faults=(

@@ -1,6 +1,6 @@
 """Fruit filling: a stiff fruit paste or whole fruit, mixed cold and rolled."""
 
-from kemble.core.cards.family import Family, FamilyOutput, Fault, Minutes, PartFinish, Step, StepDependency
+from kemble.core.cards.family import Adds, Family, FamilyOutput, Fault, Minutes, PartFinish, Step, StepDependency
 
 FAMILY = Family(
     id="fruit-filling",
@@ -30,6 +30,8 @@ FAMILY = Family(
             ),
             uses=("counter",),
             weigh="made",
+            at="board",
+            adds=(Adds(),),
         ),
         Step(
             "chill",
@@ -40,6 +42,8 @@ FAMILY = Family(
             tools=("tray",),
             after=(StepDependency("chop", 0, 120),),
             uses=("fridge",),
+            at="tray",
+            tips=("board",),
         ),
     ),
     faults=(

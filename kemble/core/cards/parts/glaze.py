@@ -1,6 +1,6 @@
 """Glaze: brushed on at the end, of syrup, egg or milk."""
 
-from kemble.core.cards.family import Family, FamilyOutput, Fault, Minutes, PartFinish, Step
+from kemble.core.cards.family import Adds, Family, FamilyOutput, Fault, Minutes, PartFinish, Step
 
 FAMILY = Family(
     id="glaze",
@@ -27,6 +27,8 @@ FAMILY = Family(
             ),
             uses=("counter",),
             weigh="made",
+            at="bowl",
+            adds=(Adds(),),
         ),
     ),
     faults=(Fault("glaze-burnt", "the glaze burns", "on too early", "foil over it", "the last ten minutes only"),),

@@ -1,6 +1,7 @@
 """Green herb: young tops blanched, chopped or blended, added when the dough is cooked."""
 
 from kemble.core.cards.family import (
+    Adds,
     Band,
     Choice,
     Family,
@@ -50,6 +51,8 @@ FAMILY = Family(
             uses=("burner",),
             weigh="made",
             cautions=("plants",),
+            at="board",
+            adds=(Adds(),),
         ),
     ),
     faults=(Fault("brown-green", "green turned brown", "herb cooked with the dough", "none", "add it after cooking"),),

@@ -1,6 +1,6 @@
 """Infused oil: shallots fried pale gold and strained; the oil carries the fragrance."""
 
-from kemble.core.cards.family import Band, Cue, Family, FamilyOutput, Fault, Minutes, PartFinish, Rhythm, Step
+from kemble.core.cards.family import Adds, Band, Cue, Family, FamilyOutput, Fault, Minutes, PartFinish, Rhythm, Step
 
 FAMILY = Family(
     id="infused-oil",
@@ -37,6 +37,8 @@ FAMILY = Family(
             cue=Cue("Pale gold?", "The bubbling slows, the edges are straw.", "Straw gold", "Still white", "amber"),
             cautions=("hot-oil",),
             rhythm=Rhythm(30, "Stir, and look at the colour"),
+            at="pan",
+            adds=(Adds(),),
         ),
     ),
     faults=(Fault("bitter-oil", "bitter oil", "shallots taken to brown", "start again", "strain at pale gold"),),

@@ -1,6 +1,6 @@
 """Leaf infusion: a fragrant leaf steeped in hot water, strained, used for the dough's own water."""
 
-from kemble.core.cards.family import Band, Family, FamilyOutput, Fault, Minutes, PartFinish, Step
+from kemble.core.cards.family import Adds, Band, Family, FamilyOutput, Fault, Minutes, PartFinish, Step
 
 FAMILY = Family(
     id="leaf-infusion",
@@ -29,6 +29,8 @@ FAMILY = Family(
             ),
             uses=("counter",),
             weigh="made",
+            at="jug",
+            adds=(Adds(),),
         ),
     ),
     faults=(Fault("grassy", "a bitter, grassy taste", "boiled or steeped long", "sweeten", "hot, not boiling"),),

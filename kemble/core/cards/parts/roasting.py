@@ -1,6 +1,6 @@
 """The step with which seeds and nuts bought raw begin, in every part that grinds them."""
 
-from kemble.core.cards.family import Cue, Minutes, Step
+from kemble.core.cards.family import Adds, Cue, Minutes, Step
 
 RAW = ("sesame-raw", "peanut-raw", "walnut-raw", "hazelnut-raw")
 
@@ -17,7 +17,6 @@ ROAST = Step(
     ),
     uses=("burner",),
     needs=RAW,
-    lists_groups=("nut",),
     cue=Cue(
         "Does it smell, and taste of roast?",
         "Crush one: the inside is the colour of straw. It goes on colouring once it is out.",
@@ -25,4 +24,7 @@ ROAST = Step(
         "White within",
         "amber",
     ),
+    at="pan",
+    adds=(Adds(RAW),),
+    becomes="roasted nuts",
 )

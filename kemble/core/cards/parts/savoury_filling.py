@@ -1,6 +1,6 @@
 """Savoury filling for parcels: seasoned, cut even, kept cold until it is folded in."""
 
-from kemble.core.cards.family import Family, FamilyOutput, Fault, Minutes, PartFinish, Step
+from kemble.core.cards.family import Adds, Family, FamilyOutput, Fault, Minutes, PartFinish, Step
 
 FAMILY = Family(
     id="savoury-filling",
@@ -31,6 +31,8 @@ FAMILY = Family(
             uses=("counter",),
             weigh="made",
             cautions=("spoilage",),
+            at="bowl",
+            adds=(Adds(),),
         ),
     ),
     faults=(

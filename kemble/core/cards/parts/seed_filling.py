@@ -1,6 +1,7 @@
 """Seed-and-fat filling: roasted seeds or nuts ground with sugar and bound with fat that sets in the cold."""
 
 from kemble.core.cards.family import (
+    Adds,
     Band,
     Family,
     FamilyOutput,
@@ -44,6 +45,9 @@ FAMILY = Family(
             after=(StepDependency("roast", 20, 1440),),
             uses=("counter",),
             weigh="made",
+            at="grinder",
+            tips=("pan",),
+            adds=(Adds(),),
         ),
         Step(
             "chill",
@@ -57,6 +61,8 @@ FAMILY = Family(
             ),
             after=(StepDependency("grind", 0, 60),),
             uses=("freezer",),
+            at="tray",
+            tips=("grinder",),
         ),
     ),
     faults=(

@@ -1,6 +1,6 @@
 """Thickened soup: a slurry of the same flour gives a sweet broth body."""
 
-from kemble.core.cards.family import Band, Cue, Family, FamilyOutput, Fault, Minutes, PartFinish, Step
+from kemble.core.cards.family import Adds, Band, Cue, Family, FamilyOutput, Fault, Minutes, PartFinish, Step
 
 FAMILY = Family(
     id="slurry-soup",
@@ -32,6 +32,8 @@ FAMILY = Family(
             cue=Cue(
                 "Has it cleared?", "It turns from milky to glassy and coats the ladle.", "Glassy", "Milky", "spoon"
             ),
+            at="pan",
+            adds=(Adds(),),
         ),
     ),
     faults=(Fault("lumpy-soup", "lumps", "slurry poured in warm or all at once", "sieve it", "cold slurry, a thread"),),

@@ -1,6 +1,6 @@
 """Strand topping: grated young coconut boiled in sweet coconut milk until the strands are clear."""
 
-from kemble.core.cards.family import Band, Cue, Family, FamilyOutput, Fault, Minutes, PartFinish, Rhythm, Step
+from kemble.core.cards.family import Adds, Band, Cue, Family, FamilyOutput, Fault, Minutes, PartFinish, Rhythm, Step
 
 FAMILY = Family(
     id="strands",
@@ -40,6 +40,8 @@ FAMILY = Family(
             ),
             cautions=("molten-sugar",),
             rhythm=Rhythm(60, "Stir, so that none catches"),
+            at="pan",
+            adds=(Adds(),),
         ),
     ),
     faults=(

@@ -1,6 +1,6 @@
 """What is strewn, pressed or laid on or under, as it is: crumbs, sugar, cheese, fruit, nuts."""
 
-from kemble.core.cards.family import Family, FamilyOutput, Fault, Minutes, PartFinish, Step
+from kemble.core.cards.family import Adds, Family, FamilyOutput, Fault, Minutes, PartFinish, Step
 
 FAMILY = Family(
     id="strewn",
@@ -22,6 +22,8 @@ FAMILY = Family(
             tools=("bowl",),
             uses=("counter",),
             weigh="made",
+            at="bowl",
+            adds=(Adds(),),
         ),
     ),
     faults=(

@@ -1,6 +1,6 @@
 """Sweet broth: fruit juice or water steeped with ginger, sugar or a leaf."""
 
-from kemble.core.cards.family import Band, Family, FamilyOutput, Fault, Minutes, PartFinish, Step
+from kemble.core.cards.family import Adds, Band, Family, FamilyOutput, Fault, Minutes, PartFinish, Step
 
 FAMILY = Family(
     id="sweet-broth",
@@ -28,6 +28,8 @@ FAMILY = Family(
             ),
             uses=("burner",),
             weigh="made",
+            at="pan",
+            adds=(Adds(),),
         ),
     ),
     faults=(Fault("thin-broth", "a thin, flat broth", "steeped too short", "a pinch of salt", "longer, more ginger"),),

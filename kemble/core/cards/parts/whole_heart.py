@@ -1,6 +1,7 @@
 """The whole heart: one fruit or nut in the middle of each piece, with paste or dough round it."""
 
 from kemble.core.cards.family import (
+    Adds,
     Choice,
     Family,
     FamilyOutput,
@@ -44,6 +45,8 @@ FAMILY = Family(
             tools=("cloth",),
             uses=("counter",),
             when={"ready": ("raw",)},
+            at="tray",
+            adds=(Adds(),),
         ),
         Step(
             "candy",
@@ -59,6 +62,8 @@ FAMILY = Family(
             uses=("burner",),
             when={"ready": ("candied",)},
             cautions=("molten-sugar",),
+            at="pan",
+            adds=(Adds(),),
         ),
         Step(
             "roast",
@@ -73,6 +78,8 @@ FAMILY = Family(
             ),
             uses=("oven",),
             when={"ready": ("roasted",)},
+            at="tray",
+            adds=(Adds(),),
         ),
         Step(
             "sort",
@@ -83,6 +90,11 @@ FAMILY = Family(
             tools=("tray",),
             after=(StepDependency("wipe", 0, 240), StepDependency("candy", 0, 1440), StepDependency("roast", 0, 1440)),
             uses=("counter",),
+            at="tray",
+            tips=(
+                "pan",
+                "tray",
+            ),
         ),
     ),
     faults=(

@@ -1,6 +1,7 @@
 """Wrappers and linings: leaves soaked and trimmed, paper, foil, string. Some tear: soak spares."""
 
 from kemble.core.cards.family import (
+    Adds,
     Choice,
     Family,
     FamilyOutput,
@@ -53,6 +54,17 @@ FAMILY = Family(
             uses=("counter",),
             when={"soften": ("soaked",)},
             needs=("bamboo-leaf", "banana-leaf", "corn-husk", "vine-leaf"),
+            at="tray",
+            adds=(
+                Adds(
+                    (
+                        "bamboo-leaf",
+                        "banana-leaf",
+                        "corn-husk",
+                        "vine-leaf",
+                    )
+                ),
+            ),
         ),
         Step(
             "blanch-leaves",
@@ -68,6 +80,17 @@ FAMILY = Family(
             uses=("burner",),
             when={"soften": ("blanched",)},
             needs=("bamboo-leaf", "banana-leaf", "corn-husk", "vine-leaf"),
+            at="pot",
+            adds=(
+                Adds(
+                    (
+                        "bamboo-leaf",
+                        "banana-leaf",
+                        "corn-husk",
+                        "vine-leaf",
+                    )
+                ),
+            ),
         ),
         Step(
             "trim",
@@ -82,6 +105,12 @@ FAMILY = Family(
             ),
             after=(StepDependency("soak-leaves", 0, 600), StepDependency("blanch-leaves", 0, 600)),
             uses=("counter",),
+            at="board",
+            tips=(
+                "tray",
+                "pot",
+            ),
+            adds=(Adds(),),
         ),
     ),
     faults=(Fault("leaf-split", "leaf split", "brittle leaf", "a second leaf over it", "soak longer; spares"),),

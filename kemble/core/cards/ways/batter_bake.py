@@ -1,6 +1,7 @@
 """Batter bake: egg, fat, sugar and a milk whisked with flour, poured in a lined tin and baked until it springs."""
 
 from kemble.core.cards.way import (
+    Adds,
     Band,
     CauseEvidence,
     Choice,
@@ -127,6 +128,8 @@ WAY = Way(
             ),
             after=(StepDependency("wrapper", 0, 240),),
             uses=("counter",),
+            at="tin",
+            adds=(Adds(parts=("wrapper",)),),
         ),
         Step(
             "whisk",
@@ -142,8 +145,9 @@ WAY = Way(
             after=(StepDependency("warm", 0, 120),),
             uses=("counter",),
             when={"butter": ("melted",)},
-            lists="base",
-            lists_groups=("fat", "sugar", "egg", "liquid", "flavour", "salt"),
+            at="bowl",
+            adds=(Adds(("fat", "sugar", "egg", "liquid", "flavour", "salt"), ("liquid", "syrup", "oil")),),
+            becomes="wet mix",
         ),
         Step(
             "cream",
@@ -156,8 +160,9 @@ WAY = Way(
             after=(StepDependency("warm", 0, 120),),
             uses=("counter",),
             when={"butter": ("soft",)},
-            lists="base",
-            lists_groups=("fat", "sugar", "egg", "liquid", "flavour", "salt"),
+            at="bowl",
+            adds=(Adds(("fat", "sugar", "egg", "liquid", "flavour", "salt"), ("liquid", "syrup", "oil")),),
+            becomes="wet mix",
         ),
         Step(
             "flour",
@@ -175,9 +180,10 @@ WAY = Way(
                 StepDependency("cream", 0, 30),
             ),
             uses=("counter",),
-            lists="base",
-            lists_groups=("flour",),
             weigh="mix.batch_g",
+            at="bowl",
+            adds=(Adds(),),
+            becomes="batter",
         ),
         Step(
             "pour",
@@ -191,6 +197,9 @@ WAY = Way(
             uses=("counter",),
             asks="Is the tin lined and the oven hot?",
             weigh="mix.batch_g",
+            scale="tipped",
+            at="tin",
+            tips=("bowl",),
         ),
         Step(
             "bake",
@@ -214,6 +223,9 @@ WAY = Way(
             ),
             window=("heat.first_check_min", "heat.done_min", "heat.latest_min"),
             cautions=("oven",),
+            at="tin",
+            becomes="cake",
+            changes=("heat",),
         ),
         Step(
             "brush",
@@ -230,6 +242,8 @@ WAY = Way(
             uses=("oven",),
             part="glaze",
             cautions=("oven",),
+            at="tin",
+            adds=(Adds(parts=("glaze",)),),
         ),
         Step(
             "cool",
@@ -240,6 +254,7 @@ WAY = Way(
             tools=("rack",),
             after=(StepDependency("bake", 0, 10), StepDependency("brush", 0, 10)),
             uses=("counter",),
+            at="tin",
         ),
         Step(
             "cut",
@@ -257,6 +272,9 @@ WAY = Way(
             uses=("counter",),
             weigh="cut.piece_g",
             cautions=("choking",),
+            at="board",
+            tips=("tin",),
+            becomes="pieces",
         ),
         Step(
             "serve",
@@ -270,6 +288,9 @@ WAY = Way(
             ),
             after=(StepDependency("cut", 0, 2880),),
             cautions=("choking", "public"),
+            at="plate",
+            tips=("board",),
+            adds=(Adds(parts=("broth",)),),
         ),
     ),
     faults=(

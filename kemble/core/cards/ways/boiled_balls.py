@@ -1,6 +1,7 @@
 """Boiled balls: dough round a filling, simmered until they float and are hot within, served in broth."""
 
 from kemble.core.cards.way import (
+    Adds,
     Band,
     CauseEvidence,
     Choice,
@@ -118,6 +119,17 @@ WAY = Way(
             uses=("counter",),
             part="filling",
             weigh="shape.filling_g",
+            at="filling tray",
+            adds=(
+                Adds(
+                    parts=(
+                        "filling",
+                        "heart",
+                    )
+                ),
+            ),
+            becomes="fillings",
+            each="shape.filling_g",
         ),
         Step(
             "freeze-filling",
@@ -132,6 +144,7 @@ WAY = Way(
             after=(StepDependency("ball-filling", 0, 10),),
             uses=("freezer",),
             part="filling",
+            at="filling tray",
         ),
         Step(
             "dough",
@@ -147,7 +160,9 @@ WAY = Way(
             ),
             uses=("counter",),
             weigh="mix.batch_g",
-            lists="base",
+            at="bowl",
+            adds=(Adds(),),
+            becomes="dough",
         ),
         Step(
             "rest-dough",
@@ -158,6 +173,7 @@ WAY = Way(
             tools=("damp cloth",),
             after=(StepDependency("dough", 0, 5),),
             uses=("counter",),
+            at="bowl",
         ),
         Step(
             "divide",
@@ -173,6 +189,10 @@ WAY = Way(
             after=(StepDependency("rest-dough", 0, 30),),
             uses=("counter",),
             weigh="shape.base_g",
+            at="board",
+            tips=("bowl",),
+            becomes="dough pieces",
+            each="shape.base_g",
         ),
         Step(
             "wrap",
@@ -189,6 +209,12 @@ WAY = Way(
             uses=("counter",),
             asks="Is the filling hard, and a damp cloth at hand?",
             weigh="shape.piece_g",
+            at="tray",
+            tips=(
+                "board",
+                "filling tray",
+            ),
+            becomes="balls",
         ),
         Step(
             "boil-water",
@@ -215,6 +241,8 @@ WAY = Way(
             after=(StepDependency("broth", 0, 1440),),
             uses=("burner",),
             when={"pot": ("broth", "thickened")},
+            at="pot",
+            adds=(Adds(parts=("broth",)),),
         ),
         Step(
             "boil",
@@ -243,6 +271,10 @@ WAY = Way(
             window=("heat.first_check_min", "heat.done_min", "heat.latest_min"),
             cautions=("hot-heart",),
             rhythm=Rhythm(30, "Stir along the floor"),
+            at="pot",
+            tips=("tray",),
+            becomes="balls",
+            changes=("heat",),
         ),
         Step(
             "bind",
@@ -258,6 +290,7 @@ WAY = Way(
             cue=Cue(
                 "Does it coat the spoon?", "A finger drawn through leaves a track.", "Leaves a track", "Runs", "spoon"
             ),
+            at="pot",
         ),
         Step(
             "serve",
@@ -272,6 +305,9 @@ WAY = Way(
             ),
             after=(StepDependency("boil", 0, 5), StepDependency("bind", 0, 5), StepDependency("broth", 0, 120)),
             cautions=("choking", "hot-heart", "public"),
+            at="bowls",
+            tips=("pot",),
+            adds=(Adds(parts=("broth",)),),
         ),
     ),
     faults=(

@@ -1,6 +1,7 @@
 """Half-crushed balls: grain simmered under a closed lid, crushed by half, balled, with the paste outside."""
 
 from kemble.core.cards.way import (
+    Adds,
     Band,
     CauseEvidence,
     Choice,
@@ -97,6 +98,17 @@ WAY = Way(
             uses=("counter",),
             part="filling",
             weigh="shape.filling_g",
+            at="filling tray",
+            adds=(
+                Adds(
+                    parts=(
+                        "filling",
+                        "heart",
+                    )
+                ),
+            ),
+            becomes="fillings",
+            each="shape.filling_g",
         ),
         Step(
             "cook-grain",
@@ -117,8 +129,16 @@ WAY = Way(
             ),
             window=("heat.first_check_min", "heat.done_min", "heat.latest_min"),
             weigh="grain.cook_water_g",
-            lists="base",
             cautions=("steam",),
+            scale="liquid",
+            at="pot",
+            tips=(
+                "bowl",
+                "sieve",
+            ),
+            adds=(Adds(("liquid",), ("liquid",)),),
+            becomes="cooked rice",
+            changes=("heat",),
         ),
         Step(
             "crush",
@@ -142,6 +162,13 @@ WAY = Way(
             ),
             weigh="mix.cooked_g",
             cautions=("hot-dough",),
+            at="second bowl",
+            tips=("pot",),
+            adds=(
+                Adds(parts=("syrup",)),
+                Adds(),
+            ),
+            becomes="crushed rice",
         ),
         Step(
             "cool",
@@ -152,6 +179,8 @@ WAY = Way(
             tools=("damp cloth",),
             after=(StepDependency("crush", 0, 5),),
             uses=("counter",),
+            at="tray",
+            tips=("second bowl",),
         ),
         Step(
             "ball",
@@ -167,6 +196,10 @@ WAY = Way(
             after=(StepDependency("cool", 0, 60),),
             uses=("counter",),
             weigh="shape.base_g",
+            at="board",
+            tips=("tray",),
+            becomes="rice balls",
+            each="shape.base_g",
         ),
         Step(
             "close",
@@ -180,6 +213,13 @@ WAY = Way(
             uses=("counter",),
             weigh="shape.piece_g",
             cautions=("choking",),
+            at="second board",
+            tips=(
+                "board",
+                "filling tray",
+            ),
+            adds=(Adds(parts=("coat",)),),
+            becomes="balls",
         ),
         Step(
             "serve",
@@ -193,6 +233,16 @@ WAY = Way(
             ),
             after=(StepDependency("close", 0, 480),),
             cautions=("choking", "rice-cold", "public"),
+            at="plate",
+            tips=("second board",),
+            adds=(
+                Adds(
+                    parts=(
+                        "broth",
+                        "topping",
+                    )
+                ),
+            ),
         ),
     ),
     faults=(

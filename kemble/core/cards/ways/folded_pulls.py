@@ -1,6 +1,7 @@
 """Oil-folded pulls: a thin batter folded with fragrant oil over low heat, snipped warm, rolled in sweet ground nut."""
 
 from kemble.core.cards.way import (
+    Adds,
     Band,
     CauseEvidence,
     Choice,
@@ -92,7 +93,12 @@ WAY = Way(
             after=(StepDependency("oil", 0, 1440),),
             uses=("counter",),
             weigh="mix.batch_g",
-            lists="base",
+            at="bowl",
+            adds=(
+                Adds(("flour", "liquid", "sugar", "salt", "flavour", "egg"), ("liquid", "syrup")),
+                Adds(("fat",), ("oil",), share=0.25, act="a spoon of it"),
+            ),
+            becomes="batter",
         ),
         Step(
             "fold-pan",
@@ -119,6 +125,14 @@ WAY = Way(
             window=("heat.first_check_min", "heat.done_min", "heat.latest_min"),
             weigh="mix.cooked_g",
             cautions=("hot-dough",),
+            at="pan",
+            tips=("bowl",),
+            adds=(
+                Adds(parts=("oil",)),
+                Adds(),
+            ),
+            becomes="dough",
+            changes=("heat",),
         ),
         Step(
             "steam-batter",
@@ -139,6 +153,10 @@ WAY = Way(
             cue=Cue("Is it glassy to the floor?", "Part it with a wet spoon.", "Glassy", "White below", "dough"),
             window=("heat.first_check_min", "heat.done_min", "heat.latest_min"),
             cautions=("steam", "boil-dry"),
+            at="dish",
+            tips=("bowl",),
+            becomes="steamed dough",
+            changes=("heat",),
         ),
         Step(
             "work-oil",
@@ -153,6 +171,12 @@ WAY = Way(
             when={"cook": ("steam",)},
             weigh="mix.cooked_g",
             cautions=("hot-dough",),
+            at="dish",
+            adds=(
+                Adds(parts=("oil",)),
+                Adds(),
+            ),
+            becomes="dough",
         ),
         Step(
             "cool",
@@ -163,6 +187,11 @@ WAY = Way(
             tools=("oiled tray",),
             after=(StepDependency("fold-pan", 0, 3), StepDependency("work-oil", 0, 3)),
             uses=("counter",),
+            at="tray",
+            tips=(
+                "pan",
+                "dish",
+            ),
         ),
         Step(
             "snip",
@@ -178,8 +207,12 @@ WAY = Way(
             after=(StepDependency("cool", 0, 10),),
             uses=("counter",),
             weigh="shape.base_g",
-            lists="coat",
             cautions=("choking",),
+            at="board",
+            tips=("tray",),
+            adds=(Adds(parts=("coat",)),),
+            becomes="pulls",
+            each="shape.base_g",
         ),
         Step(
             "serve",
@@ -193,6 +226,16 @@ WAY = Way(
             ),
             after=(StepDependency("snip", 0, 60),),
             cautions=("choking", "public"),
+            at="plate",
+            tips=("board",),
+            adds=(
+                Adds(
+                    parts=(
+                        "topping",
+                        "broth",
+                    )
+                ),
+            ),
         ),
     ),
     faults=(

@@ -1,6 +1,7 @@
 """Ground-grain packets: soaked grain ground coarse, stirred thick in sweetened legume milk, wrapped flat, steamed."""
 
 from kemble.core.cards.way import (
+    Adds,
     Band,
     CauseEvidence,
     Choice,
@@ -95,6 +96,8 @@ WAY = Way(
             ),
             after=(StepDependency("wrapper", 0, 600),),
             uses=("counter",),
+            at="leaf",
+            adds=(Adds(parts=("wrapper",)),),
         ),
         Step(
             "grind",
@@ -110,6 +113,12 @@ WAY = Way(
             after=(StepDependency("drain", 0, 120),),
             uses=("counter", "machine"),
             cautions=("machine",),
+            at="mill",
+            tips=(
+                "bowl",
+                "sieve",
+            ),
+            becomes="ground grain",
         ),
         Step(
             "milk",
@@ -126,9 +135,14 @@ WAY = Way(
             after=(StepDependency("soak", 0, 240),),
             uses=("burner",),
             weigh="grain.cook_water_g",
-            lists="base",
-            lists_groups=("legume", "liquid", "sugar", "salt", "fat", "flavour"),
             cautions=("beans",),
+            scale="liquid",
+            at="pot",
+            adds=(
+                Adds(parts=("liquid", "syrup")),
+                Adds(),
+            ),
+            becomes="legume milk",
         ),
         Step(
             "thicken",
@@ -148,6 +162,13 @@ WAY = Way(
             ),
             weigh="mix.cooked_g",
             cautions=("hot-paste",),
+            at="pan",
+            tips=(
+                "mill",
+                "pot",
+            ),
+            becomes="thick mass",
+            changes=("heat",),
         ),
         Step(
             "cool",
@@ -158,6 +179,8 @@ WAY = Way(
             tools=("oiled tray",),
             after=(StepDependency("thicken", 0, 10),),
             uses=("counter",),
+            at="tray",
+            tips=("pan",),
         ),
         Step(
             "wrap",
@@ -179,6 +202,18 @@ WAY = Way(
             uses=("counter",),
             asks="Are the leaves soft, oiled and laid on their foil?",
             weigh="shape.piece_g",
+            at="leaf",
+            tips=("tray",),
+            adds=(
+                Adds(
+                    parts=(
+                        "filling",
+                        "heart",
+                    )
+                ),
+            ),
+            becomes="packets",
+            each="shape.base_g",
         ),
         Step(
             "steam",
@@ -202,6 +237,7 @@ WAY = Way(
             ),
             window=("heat.first_check_min", "heat.done_min", "heat.latest_min"),
             cautions=("steam", "boil-dry"),
+            at="leaf",
         ),
         Step(
             "griddle",
@@ -218,6 +254,7 @@ WAY = Way(
             uses=("burner",),
             when={"finish": ("griddle",)},
             cautions=("hot-oil",),
+            at="leaf",
         ),
         Step(
             "serve",
@@ -228,6 +265,17 @@ WAY = Way(
             tools=("plates",),
             after=(StepDependency("steam", 0, 120), StepDependency("griddle", 0, 20)),
             cautions=("choking", "public"),
+            at="plate",
+            tips=("leaf",),
+            adds=(
+                Adds(
+                    parts=(
+                        "broth",
+                        "coat",
+                        "topping",
+                    )
+                ),
+            ),
         ),
     ),
     faults=(

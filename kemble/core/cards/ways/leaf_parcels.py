@@ -1,6 +1,7 @@
 """Leaf parcels: soaked grain and a filling folded into leaf cones, tied, boiled long under a lid."""
 
 from kemble.core.cards.way import (
+    Adds,
     Band,
     CauseEvidence,
     Choice,
@@ -93,8 +94,17 @@ WAY = Way(
             after=(StepDependency("drain", 0, 120), StepDependency("oil", 0, 600)),
             uses=("counter",),
             when={"season": ("seasoned",)},
-            lists="base",
             weigh="mix.batch_g",
+            at="bowl",
+            tips=(
+                "bowl",
+                "sieve",
+            ),
+            adds=(
+                Adds(parts=("oil", "liquid")),
+                Adds(),
+            ),
+            becomes="seasoned grain",
         ),
         Step(
             "fold",
@@ -118,6 +128,17 @@ WAY = Way(
             uses=("counter",),
             asks="Have the leaves soaked since last night, and are they wiped?",
             weigh="shape.piece_g",
+            at="leaf",
+            tips=(
+                "bowl",
+                "sieve",
+            ),
+            adds=(
+                Adds(parts=("filling", "heart", "wrapper", "oil", "liquid")),
+                Adds(),
+            ),
+            becomes="parcels",
+            each="shape.base_g",
         ),
         Step(
             "boil-water",
@@ -154,6 +175,9 @@ WAY = Way(
             ),
             window=("heat.first_check_min", "heat.done_min", "heat.latest_min"),
             cautions=("boil-dry", "steam"),
+            at="leaf",
+            becomes="parcels",
+            changes=("heat",),
         ),
         Step(
             "hang",
@@ -168,6 +192,8 @@ WAY = Way(
             ),
             after=(StepDependency("boil", 0, 10),),
             uses=("counter",),
+            at="rack",
+            tips=("leaf",),
         ),
         Step(
             "serve",
@@ -178,6 +204,17 @@ WAY = Way(
             tools=("scissors for the string",),
             after=(StepDependency("hang", 0, 60),),
             cautions=("choking", "hot-heart", "public"),
+            at="plate",
+            tips=("rack",),
+            adds=(
+                Adds(
+                    parts=(
+                        "broth",
+                        "coat",
+                        "topping",
+                    )
+                ),
+            ),
         ),
     ),
     faults=(

@@ -1,6 +1,7 @@
 """Pounded grain: soaked overnight, steamed, pounded to a smooth shining mass; shaped at once or set in a block."""
 
 from kemble.core.cards.way import (
+    Adds,
     Band,
     CauseEvidence,
     Choice,
@@ -124,6 +125,13 @@ WAY = Way(
             ),
             window=("heat.first_check_min", "heat.done_min", "heat.latest_min"),
             cautions=("steam", "boil-dry"),
+            at="steamer",
+            tips=(
+                "bowl",
+                "sieve",
+            ),
+            becomes="steamed grain",
+            changes=("heat",),
         ),
         Step(
             "lay-board",
@@ -139,6 +147,8 @@ WAY = Way(
             ),
             after=(StepDependency("coat", 0, 240),),
             uses=("counter",),
+            at="board",
+            adds=(Adds(parts=("coat",)),),
         ),
         Step(
             "pound",
@@ -164,6 +174,13 @@ WAY = Way(
             ),
             weigh="mix.cooked_g",
             cautions=("machine", "hot-dough"),
+            at="mortar",
+            tips=("steamer",),
+            adds=(
+                Adds(parts=("liquid", "syrup")),
+                Adds(),
+            ),
+            becomes="pounded mass",
         ),
         Step(
             "green",
@@ -175,6 +192,8 @@ WAY = Way(
             tools=("cloth",),
             after=(StepDependency("pound", 0, 3), StepDependency("herb", 0, 600)),
             part="herb",
+            at="mortar",
+            adds=(Adds(parts=("herb",)),),
         ),
         Step(
             "ball-filling",
@@ -192,6 +211,17 @@ WAY = Way(
             uses=("counter",),
             part="filling",
             weigh="shape.filling_g",
+            at="filling tray",
+            adds=(
+                Adds(
+                    parts=(
+                        "filling",
+                        "heart",
+                    )
+                ),
+            ),
+            becomes="fillings",
+            each="shape.filling_g",
         ),
         Step(
             "shape",
@@ -213,6 +243,14 @@ WAY = Way(
             when={"finish": ("fresh",)},
             weigh="shape.piece_g",
             cautions=("choking",),
+            at="tray",
+            tips=(
+                "mortar",
+                "filling tray",
+                "board",
+            ),
+            becomes="pieces",
+            each="shape.base_g",
         ),
         Step(
             "sheet",
@@ -227,6 +265,9 @@ WAY = Way(
             after=(StepDependency("pound", 0, 8), StepDependency("green", 0, 8)),
             uses=("counter",),
             when={"finish": ("block",)},
+            at="bag",
+            tips=("mortar",),
+            becomes="sheet",
         ),
         Step(
             "set",
@@ -238,6 +279,7 @@ WAY = Way(
             after=(StepDependency("sheet", 0, 60),),
             uses=("fridge",),
             when={"finish": ("block",)},
+            at="bag",
         ),
         Step(
             "cut-blocks",
@@ -255,6 +297,9 @@ WAY = Way(
             when={"finish": ("block",)},
             weigh="shape.piece_g",
             cautions=("hard-block",),
+            at="board",
+            tips=("bag",),
+            becomes="blocks",
         ),
         Step(
             "toast",
@@ -273,6 +318,7 @@ WAY = Way(
             when={"finish": ("block",)},
             cue=Cue("Have they puffed?", "Swollen, split, gold in spots.", "Puffed", "Flat and hard", "puff"),
             cautions=("toast",),
+            at="board",
         ),
         Step(
             "serve",
@@ -287,6 +333,13 @@ WAY = Way(
             ),
             after=(StepDependency("shape", 0, 600), StepDependency("toast", 0, 10)),
             cautions=("choking", "public"),
+            at="plate",
+            tips=(
+                "tray",
+                "board",
+                "filling tray",
+            ),
+            adds=(Adds(parts=("broth",)),),
         ),
     ),
     faults=(

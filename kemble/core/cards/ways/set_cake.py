@@ -1,6 +1,7 @@
 """Steamed set cake: a poured batter of syrup and flour, steamed long in a tin, cooled, sliced."""
 
 from kemble.core.cards.way import (
+    Adds,
     Band,
     CauseEvidence,
     Choice,
@@ -177,6 +178,8 @@ WAY = Way(
                 "brush",
             ),
             uses=("counter",),
+            at="tin",
+            adds=(Adds(parts=("wrapper",)),),
         ),
         Step(
             "melt",
@@ -191,8 +194,13 @@ WAY = Way(
             ),
             uses=("burner",),
             when={"syrup": ("melted",)},
-            lists="base",
-            lists_groups=("liquid", "sugar"),
+            at="pan",
+            adds=(
+                Adds(("sugar",), ("syrup",)),
+                Adds(("liquid",), ("liquid",), share=0.5, when={"into": ("liquid",)}),
+                Adds(("liquid",), ("liquid",), when={"into": ("cooled", "hot")}),
+            ),
+            becomes="syrup",
         ),
         Step(
             "burn",
@@ -209,8 +217,13 @@ WAY = Way(
             uses=("burner",),
             when={"syrup": ("burnt",)},
             cautions=("molten-sugar",),
-            lists="base",
-            lists_groups=("liquid", "sugar"),
+            at="pan",
+            adds=(
+                Adds(("sugar",), act="dry"),
+                Adds(("liquid",), ("syrup", "liquid"), share=0.5, when={"into": ("liquid",)}, act="hot, at amber"),
+                Adds(("liquid",), ("syrup", "liquid"), when={"into": ("cooled", "hot")}, act="hot, at amber"),
+            ),
+            becomes="syrup",
         ),
         Step(
             "cool-syrup",
@@ -223,6 +236,7 @@ WAY = Way(
             after=(StepDependency("melt", 0, 90), StepDependency("burn", 0, 90)),
             uses=("counter",),
             when={"into": ("cooled",)},
+            at="pan",
         ),
         Step(
             "cool-liquid",
@@ -235,6 +249,9 @@ WAY = Way(
             after=(StepDependency("melt", 0, 20), StepDependency("burn", 0, 20)),
             uses=("counter",),
             when={"into": ("liquid",)},
+            at="pan",
+            adds=(Adds(("liquid",), ("liquid",), act="cold"),),
+            becomes="syrup",
         ),
         Step(
             "beat-hot",
@@ -248,8 +265,10 @@ WAY = Way(
             uses=("counter",),
             when={"into": ("hot",)},
             weigh="mix.batch_g",
-            lists="base",
             cautions=("molten-sugar",),
+            at="pan",
+            adds=(Adds(),),
+            becomes="batter",
         ),
         Step(
             "mix",
@@ -266,7 +285,10 @@ WAY = Way(
             uses=("counter",),
             weigh="mix.batch_g",
             when={"into": ("cooled", "liquid")},
-            lists="base",
+            at="bowl",
+            tips=("pan",),
+            adds=(Adds(),),
+            becomes="batter",
         ),
         Step(
             "sieve",
@@ -282,6 +304,11 @@ WAY = Way(
             ),
             after=(StepDependency("mix", 0, 10), StepDependency("beat-hot", 0, 5)),
             uses=("counter",),
+            at="second bowl",
+            tips=(
+                "bowl",
+                "pan",
+            ),
         ),
         Step(
             "rest-batter",
@@ -292,6 +319,7 @@ WAY = Way(
             tools=("cloth",),
             after=(StepDependency("sieve", 0, 10),),
             uses=("counter",),
+            at="second bowl",
         ),
         Step(
             "raise-steam",
@@ -322,6 +350,8 @@ WAY = Way(
             uses=("counter",),
             asks="Is the tin lined, and the lid in its cloth?",
             cautions=("steam",),
+            at="tin",
+            tips=("second bowl",),
         ),
         Step(
             "steam",
@@ -345,6 +375,9 @@ WAY = Way(
             ),
             window=("heat.first_check_min", "heat.done_min", "heat.latest_min"),
             cautions=("steam", "boil-dry"),
+            at="tin",
+            becomes="cake",
+            changes=("heat",),
         ),
         Step(
             "cool",
@@ -354,6 +387,7 @@ WAY = Way(
             "free",
             after=(StepDependency("steam", 0, 5),),
             uses=("counter",),
+            at="tin",
         ),
         Step(
             "cut",
@@ -371,6 +405,9 @@ WAY = Way(
             uses=("counter",),
             weigh="cut.piece_g",
             cautions=("choking",),
+            at="board",
+            tips=("tin",),
+            becomes="pieces",
         ),
         Step(
             "fry",
@@ -395,6 +432,8 @@ WAY = Way(
                 "pan",
             ),
             cautions=("hot-oil",),
+            at="frying pan",
+            tips=("board",),
         ),
         Step(
             "serve",
@@ -408,6 +447,12 @@ WAY = Way(
             ),
             after=(StepDependency("cut", 0, 240), StepDependency("fry", 0, 30)),
             cautions=("choking", "public"),
+            at="plate",
+            tips=(
+                "frying pan",
+                "board",
+            ),
+            adds=(Adds(parts=("broth",)),),
         ),
     ),
     faults=(

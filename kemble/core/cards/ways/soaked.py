@@ -1,6 +1,6 @@
 """The steps that every way with whole grain begins with: rinse, soak, drain."""
 
-from kemble.core.cards.way import Minutes, Step, StepDependency
+from kemble.core.cards.way import Adds, Minutes, Step, StepDependency
 
 
 def soaked_steps(drain: str) -> tuple[Step, ...]:
@@ -18,8 +18,18 @@ def soaked_steps(drain: str) -> tuple[Step, ...]:
                 "sieve",
             ),
             uses=("counter",),
-            lists="base",
-            lists_groups=("grain", "legume"),
+            at="sieve",
+            adds=(
+                Adds(
+                    (
+                        "grain",
+                        "legume",
+                    )
+                ),
+                Adds(("water",), by="stands-in", act="taken up in the soak"),
+            ),
+            becomes="rinsed grain",
+            changes=("soak",),
         ),
         Step(
             "soak",
@@ -34,6 +44,14 @@ def soaked_steps(drain: str) -> tuple[Step, ...]:
             after=(StepDependency("rinse", 0, 30),),
             uses=("counter",),
             cautions=("long-soak",),
+            at="bowl",
+            tips=("sieve",),
+            adds=(
+                Adds(("liquid",), ("liquid",), when={"grain.water": ("own",)}),
+                Adds(("water",), by="stands-in", act="taken up in the soak"),
+            ),
+            becomes="soaking grain",
+            changes=("soak",),
         ),
         Step(
             "drain",
@@ -49,5 +67,10 @@ def soaked_steps(drain: str) -> tuple[Step, ...]:
             after=(StepDependency("soak", 0, 240),),
             uses=("counter",),
             weigh="grain.soaked_g",
+            at="sieve",
+            tips=("bowl",),
+            adds=(Adds(("water",), by="stands-in", act="taken up in the soak"),),
+            becomes="soaked grain",
+            changes=("soak",),
         ),
     )

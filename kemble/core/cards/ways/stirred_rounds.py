@@ -1,6 +1,7 @@
 """Stirred-dough rounds: a clear stretching dough cooked first, portioned warm, wrapped round a filling."""
 
 from kemble.core.cards.way import (
+    Adds,
     Band,
     CauseEvidence,
     Choice,
@@ -113,6 +114,17 @@ WAY = Way(
             uses=("counter",),
             part="filling",
             weigh="shape.filling_g",
+            at="filling tray",
+            adds=(
+                Adds(
+                    parts=(
+                        "filling",
+                        "heart",
+                    )
+                ),
+            ),
+            becomes="fillings",
+            each="shape.filling_g",
         ),
         Step(
             "board",
@@ -129,6 +141,8 @@ WAY = Way(
             ),
             after=(StepDependency("coat", 0, 240),),
             uses=("counter",),
+            at="board",
+            adds=(Adds(parts=("coat",)),),
         ),
         Step(
             "mix",
@@ -143,7 +157,12 @@ WAY = Way(
             ),
             uses=("counter",),
             weigh="mix.batch_g",
-            lists="base",
+            at="bowl",
+            adds=(
+                Adds(parts=("liquid", "syrup", "oil")),
+                Adds(),
+            ),
+            becomes="batter",
         ),
         Step(
             "stir",
@@ -170,6 +189,10 @@ WAY = Way(
             window=("heat.first_check_min", "heat.done_min", "heat.latest_min"),
             weigh="mix.cooked_g",
             cautions=("hot-dough",),
+            at="pan",
+            tips=("bowl",),
+            becomes="dough",
+            changes=("heat",),
         ),
         Step(
             "steam-dough",
@@ -196,6 +219,10 @@ WAY = Way(
             ),
             window=("heat.first_check_min", "heat.done_min", "heat.latest_min"),
             cautions=("steam", "boil-dry"),
+            at="dish",
+            tips=("bowl",),
+            becomes="dough",
+            changes=("heat",),
         ),
         Step(
             "burst",
@@ -221,6 +248,10 @@ WAY = Way(
             window=("heat.first_check_min", "heat.done_min", "heat.latest_min"),
             weigh="mix.cooked_g",
             cautions=("microwave", "hot-dough"),
+            at="dish",
+            tips=("bowl",),
+            becomes="dough",
+            changes=("heat",),
         ),
         Step(
             "fold",
@@ -236,6 +267,7 @@ WAY = Way(
             weigh="mix.cooked_g",
             cautions=("hot-dough",),
             count=Count(100, "folds"),
+            at="dish",
         ),
         Step(
             "green",
@@ -251,6 +283,9 @@ WAY = Way(
             after=(StepDependency("stir", 0, 5), StepDependency("fold", 0, 5), StepDependency("herb", 0, 600)),
             uses=("counter",),
             part="herb",
+            at="pan",
+            tips=("dish",),
+            adds=(Adds(parts=("herb",)),),
         ),
         Step(
             "cool",
@@ -260,6 +295,11 @@ WAY = Way(
             "free",
             after=(StepDependency("stir", 0, 3), StepDependency("fold", 0, 3), StepDependency("green", 0, 3)),
             uses=("counter",),
+            at="tray",
+            tips=(
+                "pan",
+                "dish",
+            ),
         ),
         Step(
             "portion",
@@ -276,6 +316,10 @@ WAY = Way(
             after=(StepDependency("cool", 0, 8),),
             uses=("counter",),
             weigh="shape.base_g",
+            at="second board",
+            tips=("tray",),
+            becomes="dough pieces",
+            each="shape.base_g",
         ),
         Step(
             "wrap",
@@ -293,6 +337,13 @@ WAY = Way(
             when={"wrap": ("hot",)},
             weigh="shape.piece_g",
             cautions=("choking",),
+            at="second tray",
+            tips=(
+                "second board",
+                "filling tray",
+                "board",
+            ),
+            becomes="rounds",
         ),
         Step(
             "roll",
@@ -309,6 +360,7 @@ WAY = Way(
             after=(StepDependency("portion", 0, 5),),
             uses=("fridge",),
             when={"wrap": ("chill",)},
+            at="second board",
         ),
         Step(
             "cut-rounds",
@@ -327,6 +379,13 @@ WAY = Way(
             when={"wrap": ("chill",)},
             weigh="shape.piece_g",
             cautions=("choking",),
+            at="second tray",
+            tips=(
+                "second board",
+                "filling tray",
+                "board",
+            ),
+            becomes="rounds",
         ),
         Step(
             "serve",
@@ -340,6 +399,16 @@ WAY = Way(
             ),
             after=(StepDependency("wrap", 0, 1440), StepDependency("cut-rounds", 0, 1440)),
             cautions=("choking", "public"),
+            at="plate",
+            tips=("second tray",),
+            adds=(
+                Adds(
+                    parts=(
+                        "broth",
+                        "topping",
+                    )
+                ),
+            ),
         ),
     ),
     faults=(

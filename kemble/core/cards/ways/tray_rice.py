@@ -1,6 +1,7 @@
 """Syrup tray rice: grain cooked just short of done, folded into a reduced coconut syrup, levelled in a tray."""
 
 from kemble.core.cards.way import (
+    Adds,
     Band,
     CauseEvidence,
     Choice,
@@ -119,6 +120,8 @@ WAY = Way(
             ),
             after=(StepDependency("wrapper", 0, 240),),
             uses=("counter",),
+            at="tin",
+            adds=(Adds(parts=("wrapper",)),),
         ),
         Step(
             "cook-grain",
@@ -139,8 +142,16 @@ WAY = Way(
                 "grain",
             ),
             weigh="grain.cook_water_g",
-            lists="base",
             cautions=("steam",),
+            scale="liquid",
+            at="pot",
+            tips=(
+                "bowl",
+                "sieve",
+            ),
+            adds=(Adds(),),
+            becomes="cooked rice",
+            changes=("heat",),
         ),
         Step(
             "steam-grain",
@@ -163,8 +174,15 @@ WAY = Way(
                 "A white heart",
                 "grain",
             ),
-            lists="base",
             cautions=("steam",),
+            at="steamer",
+            tips=(
+                "bowl",
+                "sieve",
+            ),
+            adds=(Adds(),),
+            becomes="cooked rice",
+            changes=("heat",),
         ),
         Step(
             "fold",
@@ -186,6 +204,13 @@ WAY = Way(
             asks="Are rice and syrup both hot, and is the tray lined?",
             weigh="mix.cooked_g",
             cautions=("molten-sugar",),
+            at="pan",
+            tips=(
+                "pot",
+                "steamer",
+            ),
+            adds=(Adds(parts=("syrup",)),),
+            becomes="rice in its syrup",
         ),
         Step(
             "stir-clean",
@@ -210,6 +235,7 @@ WAY = Way(
             ),
             window=("heat.first_check_min", "heat.done_min", "heat.latest_min"),
             cautions=("molten-sugar",),
+            at="pan",
         ),
         Step(
             "level",
@@ -221,6 +247,8 @@ WAY = Way(
             tools=("oiled scraper or leaf",),
             after=(StepDependency("fold", 0, 10), StepDependency("stir-clean", 0, 5), StepDependency("line", 0, 600)),
             uses=("counter",),
+            at="tin",
+            tips=("pan",),
         ),
         Step(
             "bake",
@@ -241,6 +269,9 @@ WAY = Way(
             ),
             window=("heat.first_check_min", "heat.done_min", "heat.latest_min"),
             cautions=("oven",),
+            at="tin",
+            adds=(Adds(parts=("glaze",)),),
+            becomes="tray",
         ),
         Step(
             "top",
@@ -253,6 +284,8 @@ WAY = Way(
             after=(StepDependency("level", 0, 60), StepDependency("bake", 0, 20), StepDependency("topping", 0, 1440)),
             uses=("counter",),
             part="topping",
+            at="tin",
+            adds=(Adds(parts=("topping",)),),
         ),
         Step(
             "cool",
@@ -262,6 +295,7 @@ WAY = Way(
             "free",
             after=(StepDependency("level"), StepDependency("bake"), StepDependency("top")),
             uses=("counter",),
+            at="tin",
         ),
         Step(
             "cut",
@@ -278,6 +312,9 @@ WAY = Way(
             uses=("counter",),
             weigh="cut.piece_g",
             cautions=("choking",),
+            at="board",
+            tips=("tin",),
+            becomes="pieces",
         ),
         Step(
             "serve",
@@ -291,6 +328,9 @@ WAY = Way(
             ),
             after=(StepDependency("cut", 0, 240),),
             cautions=("choking", "rice-cold", "public"),
+            at="plate",
+            tips=("board",),
+            adds=(Adds(parts=("broth",)),),
         ),
     ),
     faults=(

@@ -13,6 +13,7 @@ from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.physics.soaking import half_min, legume_uptake_pct, most_pct, uptake_pct
 from kemble.core.sentences import say
+from kemble.core.sheet.bowl import Contribution
 from kemble.core.stations.calculation import AnswerModel, Calculation
 from kemble.core.stations.time_windows import enter_with_range, scaled_by_estimates
 
@@ -59,12 +60,16 @@ class GrainResult(AnswerModel):
 
 @dataclass(frozen=True, slots=True)
 class SoakedGrain:
-    """Grams: the dry grain, the water it brings into the bowl, and the water in the soak that the sheet counts."""
+    """Grams: the dry grain, the water it brings into the bowl, and the water in the soak that is on no line of the sheet.
+
+    `stands_in`: so much of the plain water on the sheet is that of the soak.
+    """
 
     dry: float
     held: float
     beside: float
     cook: GrainCook
+    stands_in: float = 0.0
 
 
 def cook_of(calculation: Calculation) -> GrainCook:
@@ -146,10 +151,25 @@ def soak_grain(calculation: Calculation) -> SoakedGrain | None:
     )
     _advise_on_soak(calculation, cook, taken)
     held = uptake + cling
-    if cook in _POURED:
-        _pour(calculation, held)
-        return SoakedGrain(dry, held, held if asked.water == "poured" else 0.0, cook)
-    return SoakedGrain(dry, held, held, cook)
+    if cook not in _POURED:
+        return SoakedGrain(dry, held, held, cook)
+    stands_in = min(held, _plain_water_g(calculation)) if asked.water == "all" else 0.0
+    _pour(calculation, held, stands_in)
+    return SoakedGrain(dry, held, 0.0 if asked.water == "own" else held - stands_in, cook, stands_in)
+
+
+def _poured_liquids(calculation: Calculation) -> list[Contribution]:
+    """The liquids of the base that are in the pot with the grain."""
+    return [
+        contribution
+        for contribution in calculation.bowl.base.contributions
+        if contribution.item.group == "liquid" and not calculation.way.joins_late(contribution.joins)
+    ]
+
+
+def _plain_water_g(calculation: Calculation) -> float:
+    """Only water is what a soak can stand in for: milk that is not poured would leave its fat out too."""
+    return sum(contribution.grams for contribution in _poured_liquids(calculation) if contribution.item.id == "water")
 
 
 def _enter_dry(calculation: Calculation, *, own_water: bool) -> float:
@@ -208,15 +228,11 @@ def _enter_taken(calculation: Calculation, dry: float, *, wet: bool) -> float:
     return taken
 
 
-def _pour(calculation: Calculation, held: float) -> None:
+def _pour(calculation: Calculation, held: float, stands_in: float) -> None:
     """All the water of the pot and the liquid to pour, whichever of the two the sheet says."""
     said = calculation.sheet.grain.water
     fact_book = calculation.fact_book
-    liquids = [
-        contribution
-        for contribution in calculation.bowl.base.contributions
-        if contribution.item.group == "liquid" and not calculation.way.joins_late(contribution.joins)
-    ]
+    liquids = _poured_liquids(calculation)
     asked = sum(contribution.grams for contribution in liquids)
     of: Origins = [
         leaf(contribution.ref, contribution.item.name, round(contribution.grams, 1), "g") for contribution in liquids
@@ -239,23 +255,23 @@ def _pour(calculation: Calculation, held: float) -> None:
         return
     fact_book.add(
         "grain.total_water_g",
-        max(asked, held),
+        asked + held - stands_in,
         say("the liquid of the base: soaked up and poured on together"),
         source=CONSERVATION,
         of=of,
     )
     fact_book.add(
         "grain.cook_water_g",
-        max(0.0, asked - held),
+        asked - stands_in,
         say("all the liquid of the base, less what soaking, rinsing and draining left in the grain"),
         source=CONSERVATION,
         of=["grain.total_water_g", "grain.uptake_g", "grain.cling_g"],
     )
-    if asked < held:
+    if stands_in < held - 0.05:
         says = say(
-            "The soak alone brings {held} of water; the sheet asks {asked}. Soak it shorter, or pour more.",
+            "The soak brings {held} of water, and only {plain} of the liquid is plain water that it can stand in for: it comes out wetter. Soak it shorter, or drain it longer.",
             held=calculation.weight(held),
-            asked=calculation.weight(asked),
+            plain=calculation.weight(stands_in),
         )
         calculation.advise("mix", "look", says, 0)
 

@@ -6,6 +6,7 @@ import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
+from kemble.core.cards.card_parts import Amount
 from kemble.core.facts.fact import CONSERVATION, KITCHEN_ESTIMATE, WEIGHED, Origin, Origins, leaf
 from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.facts.vocabulary import PartRole
@@ -50,7 +51,7 @@ class MixDrawing(AnswerModel):
 @dataclass(frozen=True, slots=True)
 class MixResult:
     """What Mix hands on: the drawing, the base as it is heated, what is shaped, and the parts beside it; and what is told
-    of each line, of each part (the base first) and of the grain."""
+    of each line, of each part (the base first) and of the grain. `amounts`: what soak and heat bring or take, in grams."""
 
     drawing: MixDrawing
     heated: Composition
@@ -60,6 +61,7 @@ class MixResult:
     lines: tuple[LineResult, ...]
     parts: tuple[PartResult, ...]
     grain: GrainResult | None
+    amounts: Mapping[Amount, float]
 
 
 @dataclass(frozen=True, slots=True)
@@ -195,7 +197,7 @@ def mix(calculation: Calculation) -> MixResult:
             calculation.fact_book.add(
                 key, 100 * grams / base_g, say("on the base's weight"), source=CONSERVATION, of=["mix.base_g"]
             )
-    whole, stays = _enter_batch(
+    whole, stays, clings_g = _enter_batch(
         calculation, soaked, [counted_ingredient for counted_ingredient in counted if not counted_ingredient.late]
     )
     in_heat = [contribution for contribution in bowl.base.contributions if not way.joins_late(contribution.joins)]
@@ -204,7 +206,7 @@ def mix(calculation: Calculation) -> MixResult:
     beside = (soaked.beside if soaked else 0.0) + soaked_beans_g(calculation)
     if beside:
         heated = heated.with_water(heated.water + beside)
-    cooked = _enter_cooked(calculation, soaked, made, heated.scaled(stays), late)
+    cooked, heat_g = _enter_cooked(calculation, soaked, made, heated.scaled(stays), late)
     shaped = cooked if way.portions == "cooked" else whole
     _volume(calculation, shaped)
     _enter_gel(calculation, whole, heated, in_heat)
@@ -220,7 +222,10 @@ def mix(calculation: Calculation) -> MixResult:
     )
     worked_grain = grains.grain_worked(calculation, soaked) if soaked else None
     _enter_filling(calculation, made, base_g)
-    return MixResult(drawing, heated, shaped, cooked, made, lines, parts, worked_grain)
+    amounts: dict[Amount, float] = {"soak": beside, "heat": heat_g, "clings": -clings_g}
+    if soaked:
+        amounts["stands-in"] = soaked.stands_in
+    return MixResult(drawing, heated, shaped, cooked, made, lines, parts, worked_grain, amounts)
 
 
 def _enter_base(calculation: Calculation) -> float:
@@ -240,12 +245,14 @@ def _enter_base(calculation: Calculation) -> float:
 
 def _enter_batch(
     calculation: Calculation, soaked: SoakedGrain | None, mixed: Sequence[_CountedIngredient]
-) -> tuple[Composition, float]:
-    """All that goes into the batch, as a scale has shown it where one has; and what share of the lines that is."""
+) -> tuple[Composition, float, float]:
+    """All that goes into the batch, as a scale has shown it where one has; what share of the lines that is; and the grams that
+    clung to bowls."""
     fact_book, way = calculation.fact_book, calculation.way
     whole = Composition.summed(counted.composition for counted in mixed)
     on_scale = calculation.weighed.get("mix.batch_g", whole.total)
     stays = on_scale / whole.total if whole.total else 1.0  # what clung to bowls took some of everything
+    clings_g = whole.total - on_scale
     whole = whole.scaled(stays)
     off = [math.hypot(*(counted.composition.total * counted.packing[side] for counted in mixed)) for side in (0, 1)]
     ranged = sum(off) > made_parts.LEAST_RANGE * whole.total and "mix.batch_g" not in calculation.weighed
@@ -267,7 +274,7 @@ def _enter_batch(
         source=SOURCE,
         of=["mix.batch_g"],
     )
-    return whole, stays
+    return whole, stays, clings_g
 
 
 def _enter_gel(
@@ -382,8 +389,9 @@ def _enter_cooked(
     made: dict[PartRole, FinishedPart],
     heated: Composition,
     late: Sequence[Contribution],
-) -> Composition:
-    """What the batch weighs when cooked, entered; its composition, water lost taken off, what joins it then put in."""
+) -> tuple[Composition, float]:
+    """What the batch weighs when cooked, entered; its composition, water lost taken off, what joins it then put in; and the
+    grams that the heat brings (negative: takes)."""
     fact_book, way = calculation.fact_book, calculation.way
     of: Origins
     if soaked:
@@ -406,6 +414,7 @@ def _enter_cooked(
             ),
         ]
     whole = [heated.with_water(heated.water - (heated.total - likely))]
+    done = likely
     for contribution in late:
         likely, low, high = likely + contribution.grams, low + contribution.grams, high + contribution.grams
         whole.append(contribution.composition)
@@ -422,6 +431,7 @@ def _enter_cooked(
             says += say(" and the {name}", name=made[role].name)
     shown = calculation.weighed.get("mix.cooked_g")
     if shown is not None:
+        done += shown - likely
         likely = low = high = shown
         says = say("as it was weighed when cooked")
     fact_book.add(
@@ -434,7 +444,8 @@ def _enter_cooked(
         high=high,
     )
     _enter_on_scale(calculation, likely, low, high)
-    return Composition.summed(whole) if shown is None else at_weight(Composition.summed(whole), shown)
+    cooked = Composition.summed(whole)
+    return cooked if shown is None else at_weight(cooked, shown), done - heated.total
 
 
 def _cooked_range(calculation: Calculation) -> tuple[float, float, float]:

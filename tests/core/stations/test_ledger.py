@@ -1,0 +1,316 @@
+"""The ledger of vessels: every gram at one step, once; what is on the scale; where it ends."""
+
+import json
+
+import pytest
+from hypothesis import given, settings
+from sheets_by_hand import a_sheet, line
+from sheets_drawn import sheets
+from thorough import examples
+
+from kemble.core.cards.parts import FAMILIES
+from kemble.core.cards.ways import WAYS
+from kemble.core.kitchen.document import Kitchen
+from kemble.core.sheet.document import default_sheet, sheet_from
+from kemble.core.stations.work_sheet import work
+
+KITCHEN = Kitchen()
+
+
+def every_school():
+    """Every starting sheet; and with every school of its way, and of its parts' families, that is not the usual one."""
+    for way in WAYS.values():
+        start = json.loads(default_sheet(way.id).model_dump_json())
+        yield way.id, start
+        for choice in way.choices:
+            for school in choice.schools:
+                if school.id != choice.default:
+                    schools = {**start["schools"], choice.id: school.id}
+                    if choice.under:
+                        schools[choice.under[0]] = choice.under[1]
+                    yield f"{way.id}, {choice.id} {school.id}", {**start, "schools": schools}
+        bowls = work(sheet_from(start), KITCHEN).parts
+        for i, part in enumerate(start["parts"]):
+            family = next((bowl.family for bowl in bowls if bowl.role == part["role"]), "")
+            for choice in FAMILIES[family].choices if family else ():
+                for school in choice.schools:
+                    if school.id != choice.default:
+                        parts = json.loads(json.dumps(start["parts"]))
+                        parts[i]["schools"] = {choice.id: school.id}
+                        yield f"{way.id}, {part['role']} {choice.id} {school.id}", {**start, "parts": parts}
+
+
+SHEETS = dict(every_school())
+
+
+def went_in(worked):
+    """Grams by name: of the lines of the sheet, and as listed at the steps."""
+    made = {output.name for part in worked.parts for output in part.outputs}
+    bought, listed = {}, {}
+    for weighed in worked.lines:
+        bought[weighed.name] = bought.get(weighed.name, 0.0) + weighed.used_g
+    for step in worked.steps:
+        for item in step.to_hand:
+            listed[item.name] = listed.get(item.name, 0.0) + item.grams
+    return bought, {name: grams for name, grams in listed.items() if name not in made or name in bought}
+
+
+def has_every_gram_once(worked):
+    bought, listed = went_in(worked)
+    assert listed == pytest.approx(bought, abs=0.01)
+
+
+def adds_up(worked):
+    """Before, what comes in and what goes make what is there after; what one step leaves the next finds."""
+    for step in worked.steps:
+        entry = step.vessel
+        if entry is not None:
+            came = sum(content.grams for content in entry.tipped)
+            total = entry.before_g + came + entry.added_g + entry.change_g - entry.beside_g
+            assert entry.after_g == pytest.approx(total, abs=0.01), step.id
+            assert entry.after_g >= -0.01, step.id
+
+
+@pytest.mark.parametrize("name", SHEETS)
+def test_every_gram_goes_in_at_one_step_once(name):
+    worked = work(sheet_from(SHEETS[name]), KITCHEN)
+    assert worked.problems == []
+    has_every_gram_once(worked)
+    adds_up(worked)
+
+
+@pytest.mark.parametrize("name", SHEETS)
+def test_what_is_served_is_what_the_finished_cake_weighs(name):
+    worked = work(sheet_from(SHEETS[name]), KITCHEN)
+    beside = sum(part.have_g for part in worked.parts if part.role == "broth")
+    assert worked.steps[-1].vessel.after_g == pytest.approx(worked.facts["whole.g"].value + beside, rel=0.002)
+
+
+@settings(max_examples=examples(120), deadline=None)
+@given(sheets())
+def test_of_a_random_sheet_too(sheet):
+    worked = work(sheet, KITCHEN)
+    if not worked.problems:
+        has_every_gram_once(worked)
+        adds_up(worked)
+
+
+# By hand, from what each card tells a cook to do: which line goes in at which step, under which school.
+TRUTH = {
+    "set-cake": {
+        "": {"melt": ["Water", "Light brown sugar"], "mix": ["Sweet rice flour", "Sunflower oil", "Salt"]},
+        "syrup burnt": {"burn": ["Light brown sugar", "Water"], "mix": ["Sweet rice flour", "Sunflower oil", "Salt"]},
+        "into hot": {"melt": ["Water", "Light brown sugar"], "beat-hot": ["Sweet rice flour", "Sunflower oil", "Salt"]},
+        "into liquid": {
+            "melt": ["Water", "Light brown sugar"],
+            "cool-liquid": ["Water"],
+            "mix": ["Sweet rice flour", "Sunflower oil", "Salt"],
+        },
+    },
+    "tray-rice": {
+        "": {
+            "syrup-reduce": ["Coconut milk, thick", "Dark slab sugar", "Salt"],
+            "rinse": ["Sweet rice, long grain"],
+            "drain": ["Water"],
+            "cook-grain": ["Coconut milk, thin", "Water", "Salt"],
+            "fold": ["coconut syrup"],
+        },
+        "grain steamer": {
+            "syrup-reduce": ["Coconut milk, thick", "Dark slab sugar", "Salt"],
+            "rinse": ["Sweet rice, long grain"],
+            "steam-grain": ["Coconut milk, thin", "Water", "Salt"],
+            "fold": ["coconut syrup"],
+        },
+    },
+    "boiled-balls": {
+        "": {
+            "filling-grind": ["Hazelnuts, roasted", "Light brown sugar", "Butter"],
+            "ball-filling": ["hazelnut filling"],
+            "dough": ["Sweet rice flour", "Water"],
+        }
+    },
+    "ground-packets": {
+        "": {
+            "wrapper-soak-leaves": ["Banana leaf"],
+            "wrapper-trim": ["Kitchen foil, sheets"],
+            "rinse": ["Sweet rice, short grain", "Soybeans, dry"],
+            "drain": ["Water"],
+            "soften-leaf": ["leaf and foil"],
+            "milk": ["Water", "Light brown sugar", "Salt"],
+        }
+    },
+    "pounded": {
+        "": {
+            "coat-lay": ["Roasted soy flour", "White sugar"],
+            "rinse": ["Sweet rice, short grain"],
+            "lay-board": ["roasted flour"],
+            "pound": ["Water"],
+        }
+    },
+    "leaf-parcels": {
+        "": {
+            "filling-season": ["Chestnuts, cooked", "Dried mushrooms", "Shallots"],
+            "wrapper-soak-leaves": ["Bamboo leaves, dried"],
+            "wrapper-trim": ["Kitchen string, lengths"],
+            "rinse": ["Sweet rice, short grain"],
+            "season": ["Sunflower oil", "Salt"],
+            "fold": ["chestnut and mushroom", "leaves"],
+        },
+        "season plain": {
+            "filling-season": ["Chestnuts, cooked", "Dried mushrooms", "Shallots"],
+            "wrapper-soak-leaves": ["Bamboo leaves, dried"],
+            "wrapper-trim": ["Kitchen string, lengths"],
+            "rinse": ["Sweet rice, short grain"],
+            "fold": ["chestnut and mushroom", "leaves", "Sunflower oil", "Salt"],
+        },
+    },
+    "crushed-balls": {
+        "": {
+            "filling-soak": ["Small red beans, dry"],
+            "filling-simmer": ["Water"],
+            "filling-dry": ["Light brown sugar", "Salt"],
+            "rinse": ["Sweet rice, short grain", "Plain rice, short grain"],
+            "drain": ["Water"],
+            "ball-paste": ["bean paste"],
+            "cook-grain": ["Water"],
+            "crush": ["White sugar", "Salt"],
+        },
+        "filling soak none": {
+            "filling-simmer-dry": ["Small red beans, dry", "Water"],
+            "filling-dry": ["Light brown sugar", "Salt"],
+            "rinse": ["Sweet rice, short grain", "Plain rice, short grain"],
+            "drain": ["Water"],
+            "ball-paste": ["bean paste"],
+            "cook-grain": ["Water"],
+            "crush": ["White sugar", "Salt"],
+        },
+    },
+    "folded-pulls": {
+        "": {
+            "coat-lay": ["Hazelnuts, roasted", "White sugar"],
+            "mix": ["Sweet rice flour", "Water", "White sugar", "Salt", "Shallot oil"],
+            "fold-pan": ["Shallot oil"],
+            "snip": ["sweet ground nut"],
+        },
+        "cook steam": {
+            "coat-lay": ["Hazelnuts, roasted", "White sugar"],
+            "mix": ["Sweet rice flour", "Water", "White sugar", "Salt", "Shallot oil"],
+            "work-oil": ["Shallot oil"],
+            "snip": ["sweet ground nut"],
+        },
+    },
+    "stirred-rounds": {
+        "": {
+            "filling-soak": ["Small red beans, dry"],
+            "filling-simmer": ["Water"],
+            "filling-dry": ["Light brown sugar", "Salt"],
+            "coat-lay": ["Potato starch"],
+            "ball-filling": ["bean paste"],
+            "board": ["starch"],
+            "mix": ["Sweet rice flour", "Water", "White sugar", "Salt"],
+        }
+    },
+    "batter-bake": {
+        "": {
+            "whisk": [
+                "Milk, whole",
+                "Coconut milk, thick",
+                "Egg, without shell",
+                "Butter",
+                "Light brown sugar",
+                "Salt",
+            ],
+            "flour": ["Sweet rice flour"],
+        },
+        "butter soft": {
+            "cream": [
+                "Milk, whole",
+                "Coconut milk, thick",
+                "Egg, without shell",
+                "Butter",
+                "Light brown sugar",
+                "Salt",
+            ],
+            "flour": ["Sweet rice flour"],
+        },
+    },
+}
+
+
+@pytest.mark.parametrize(("way", "school"), [(way, school) for way, by_school in TRUTH.items() for school in by_school])
+def test_lines_go_in_where_the_card_tells_a_cook_to_put_them(way, school):
+    worked = work(sheet_from(SHEETS[f"{way}, {school}" if school else way]), KITCHEN)
+    lists = {step.id: sorted(item.name for item in step.to_hand) for step in worked.steps if step.to_hand}
+    assert lists == {step: sorted(names) for step, names in TRUTH[way][school].items()}
+
+
+class TestTargets:
+    def test_what_joins_later_is_not_on_the_scale_yet(self):
+        """200 flour, 290 water, 12 sugar, 1 salt, and a quarter of 28 of oil: 510. The other 21 go in at the heat."""
+        steps = {step.id: step for step in work(default_sheet("folded-pulls"), KITCHEN).steps}
+        assert steps["mix"].target.grams == pytest.approx(510)
+        assert steps["mix"].target.beyond_g == pytest.approx(21)
+
+    def test_only_the_liquid_is_poured(self):
+        """600 g of liquid, of which 71 are in the soaked grain by then."""
+        worked = work(default_sheet("crushed-balls"), KITCHEN)
+        pot = next(step for step in worked.steps if step.id == "cook-grain")
+        assert pot.target.grams == pytest.approx(
+            350 - worked.facts["grain.uptake_g"].value - worked.facts["grain.cling_g"].value
+        )
+        assert [item.grams for item in pot.to_hand] == pytest.approx([pot.target.grams])
+
+    def test_milk_is_poured_whole_however_long_the_grain_soaked(self):
+        """A soak is of water: it stands in for no milk, whose fat would be counted and never poured."""
+        sheet = a_sheet(
+            "crushed-balls",
+            ("base", [line("sweet-rice", 400), line("coconut-milk-thin", 500)]),
+            grain={"soak_min": 900},
+        )
+        worked = work(sheet, KITCHEN)
+        pot = next(step for step in worked.steps if step.id == "cook-grain")
+        assert [item.grams for item in pot.to_hand] == pytest.approx([500])
+        assert worked.facts["grain.cook_water_g"].value == pytest.approx(500)
+
+    def test_a_batch_that_weighs_less_has_left_some_in_the_bowl(self):
+        """934 g went in and the scale shows 920: 14 clung; the rest of it is steamed."""
+        worked = work(default_sheet("set-cake"), KITCHEN, {"mix.batch_g": 920.0})
+        steps = {step.id: step for step in worked.steps}
+        assert steps["mix"].vessel.change_g == pytest.approx(-14)
+        assert steps["serve"].vessel.after_g == pytest.approx(worked.facts["whole.g"].value, abs=0.1)
+
+
+class TestReadyParts:
+    def test_a_filling_that_is_bought_goes_in_as_it_is(self):
+        """Ready paste has no step of its own: it is to hand where it is balled."""
+        base = [line("sweet-rice-flour", 200), line("water", 160)]
+        sheet = a_sheet("boiled-balls", ("base", base), ("filling", [line("red-bean-paste", 200)]))
+        steps = {step.id: step for step in work(sheet, KITCHEN).steps}
+        assert [(item.name, item.grams) for item in steps["ball-filling"].to_hand] == [("Red bean paste, sweet", 200)]
+
+    def test_a_topping_made_elsewhere_is_put_on_too(self):
+        document = json.loads(default_sheet("set-cake").model_dump_json())
+        document["parts"].append(
+            {
+                "role": "topping",
+                "name": "curds",
+                "family": "coconut-curd",
+                "made_on": "Another tray",
+                "lines": [line("coconut-milk-thick", 200)],
+            }
+        )
+        worked = work(sheet_from(document), KITCHEN)
+        assert "put-topping" in [step.id for step in worked.steps]
+        assert not any(step.id.startswith("topping-") for step in worked.steps)
+
+
+def test_what_joins_at_a_step_that_is_left_out_goes_where_its_vessel_goes_on():
+    """Sugar is to join at the soak, and nothing is soaked: it is not lost, and lies in no tray; it goes where the grain goes."""
+    document = json.loads(default_sheet("crushed-balls").model_dump_json())
+    document["grain"]["soak_min"] = 0
+    document["parts"][0]["lines"][-1]["joins"] = "soak"
+    worked = work(sheet_from(document), KITCHEN)
+    name = worked.lines[len(document["parts"][0]["lines"]) - 1].name
+    own = [step for step in worked.steps if not step.id.startswith("filling-")]
+    assert [step.id for step in own if name in [item.name for item in step.to_hand]] == ["drain"]
+    has_every_gram_once(worked)
