@@ -264,6 +264,23 @@ def _taught(worked: WorkResult, spreads: Mapping[str, Spread]) -> list[Observati
     return observations
 
 
+def each_taught_once(batches: Sequence[Sequence[Observation]]) -> list[list[Observation]]:
+    """The batches' observations, oldest first, where a time that somebody taught counts at the first making of it only: it was
+    said once, however often the sheet is made."""
+    taught: set[tuple[str, float | None, float]] = set()
+    result: list[list[Observation]] = []
+    for observations in batches:
+        kept: list[Observation] = []
+        for observation in observations:
+            said = (observation.key, observation.low, observation.told)
+            if observation.kind != "taught" or said not in taught:
+                kept.append(observation)
+            if observation.kind == "taught":
+                taught.add(said)
+        result.append(kept)
+    return result
+
+
 def document_of(seen: BatchObservations) -> dict[str, Any]:
     """What is kept of a batch's sights."""
     return {

@@ -140,7 +140,7 @@ class DayPlan(BaseModel):
 
 def steps_without_parts(steps: Sequence[StepResult], there: Sequence[str]) -> list[StepResult]:
     """The steps without those of parts that are there already; what waited for them waits for nothing of them."""
-    gone = {step.id for step in steps if any(step.id.startswith(f"{role}-") for role in there)}
+    gone = {step.id for step in steps if step.part in there}
     return [
         step.model_copy(update={"after": [wait for wait in step.after if wait.step not in gone]})
         for step in steps

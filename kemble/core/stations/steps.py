@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import partial
 from typing import Any, Literal
@@ -19,7 +19,7 @@ from kemble.core.facts.vocabulary import PartRole
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.sentences import Words, say, translate
-from kemble.core.sheet.bowl import Contribution
+from kemble.core.sheet.bowl import Contribution, WeighedLine
 from kemble.core.stations.calculation import Calculation
 from kemble.core.stations.cautions import cautions_of_ingredients
 from kemble.core.stations.claims import Amounts, Ingoing, StepOnSheet, offers_of_part, settle_claims
@@ -92,13 +92,14 @@ class CountResult(TextModel):
 
 class IngredientToHand(TextModel):
     """One ingredient to have ready: grams, the household measure nearest to it, where its shares go, and at which moment of the
-    step it goes in."""
+    step it goes in. `held_back`: what of its line is kept back, and what for."""
 
     name: Words
     grams: float
     household: str
     splits: list[str]
-    act: Words = ""  # kept runs of before have none
+    act: Words = ""  # kept runs of before have neither
+    held_back: Words = ""
 
 
 class StepResult(TextModel):
@@ -109,6 +110,7 @@ class StepResult(TextModel):
     """
 
     id: str
+    part: PartRole | None = None  # that it makes; kept runs of before do not say
     title: Words
     words: Words
     asks: Words = ""  # kept runs of before have none
@@ -167,6 +169,7 @@ def steps_of(calculation: Calculation, stages: Sequence[HeatStageResult], amount
         amounts,
         _left_over(calculation),
     )
+    to_hand = _to_hand(kept.values(), calculation)
     return [
         _step_result(
             sheet_step,
@@ -174,6 +177,7 @@ def steps_of(calculation: Calculation, stages: Sequence[HeatStageResult], amount
             waits[sheet_step.id],
             stages,
             entries.get(sheet_step.id),
+            to_hand[sheet_step.id],
             is_last=sheet_step.id == last,
         )
         for sheet_step in kept.values()
@@ -319,7 +323,7 @@ def _fact(sheet_step: _SheetStep) -> str | None:
 def _step_minutes(sheet_step: _SheetStep, fact_book: FactBook, kitchen: Kitchen) -> float:
     minutes, fact = sheet_step.step.minutes, _fact(sheet_step)
     pieces = next((fact_book.number(key) for key in ("shape.pieces", "cut.pieces") if key in fact_book), 0.0)
-    total = (minutes.fixed + minutes.per_piece * pieces) * kitchen.pace.get(sheet_step.step.id, 1.0)
+    total = (minutes.fixed + minutes.per_piece * pieces) * kitchen.pace.get(sheet_step.id, 1.0)
     if fact:
         total += fact_book.number(fact)
     return total
@@ -334,7 +338,21 @@ def _minutes_range(sheet_step: _SheetStep, fact_book: FactBook, kitchen: Kitchen
     return unchecked_model(MinutesRange, least=beside + fact.low, most=beside + fact.high)
 
 
-def _ingredient_to_hand(ingoing: Ingoing, calculation: Calculation) -> IngredientToHand:
+def _to_hand(sheet_steps: Iterable[_SheetStep], calculation: Calculation) -> dict[str, list[IngredientToHand]]:
+    """By step what is to hand at it. What is held back of a line is told where the line first goes in."""
+    seen: set[str] = set()
+    result: dict[str, list[IngredientToHand]] = {}
+    for sheet_step in sheet_steps:
+        items = []
+        for ingoing in sheet_step.goes_in:
+            ref = ingoing.contribution.ref
+            items.append(_ingredient_to_hand(ingoing, calculation, is_first=ref not in seen))
+            seen.add(ref)
+        result[sheet_step.id] = items
+    return result
+
+
+def _ingredient_to_hand(ingoing: Ingoing, calculation: Calculation, *, is_first: bool) -> IngredientToHand:
     contribution = ingoing.contribution
     line = contribution.weighed
     density = line.g_per_ml if line else contribution.item.g_per_ml
@@ -349,7 +367,17 @@ def _ingredient_to_hand(ingoing: Ingoing, calculation: Calculation) -> Ingredien
             say("{grams} {at}", grams=calculation.weight(share.grams * ingoing.share), at=share.at) for share in here
         ],
         act=ingoing.act,
+        held_back=_held_back(line, calculation) if line and is_first else "",
     )
+
+
+def _held_back(line: WeighedLine, calculation: Calculation) -> str:
+    if line.reserve_g <= 0:
+        return ""
+    grams = calculation.weight(line.reserve_g)
+    if line.line.reserve_for:
+        return say("hold back {grams}: {reserve_for}", grams=grams, reserve_for=line.line.reserve_for)
+    return say("hold back {grams}", grams=grams)
 
 
 # A step over a burner that a school takes elsewhere: by the choice and the school, what it stands on instead.
@@ -445,6 +473,7 @@ def _step_result(
     waits: Sequence[StepDependency],
     stages: Sequence[HeatStageResult],
     entry: VesselEntry | None,
+    to_hand: list[IngredientToHand],
     *,
     is_last: bool,
 ) -> StepResult:
@@ -462,6 +491,7 @@ def _step_result(
     return unchecked_model(
         StepResult,
         id=sheet_step.id,
+        part=sheet_step.role,
         title=translate(step.title).replace("{name}", _part_name(sheet_step, calculation)),
         words=step.words,
         asks=step.asks,
@@ -477,7 +507,7 @@ def _step_result(
         window=window,
         hangs=_sensitivities(calculation, step.window[1] if step.window else _fact(sheet_step)),
         target=target,
-        to_hand=[_ingredient_to_hand(ingoing, calculation) for ingoing in sheet_step.goes_in],
+        to_hand=to_hand,
         vessel=entry,
         cautions=list(dict.fromkeys((*step.cautions, *(cautions_of_ingredients(calculation.bowl) if is_last else ())))),
         rhythm=unchecked_model(RhythmResult, every_s=step.rhythm.every_s, says=step.rhythm.says)

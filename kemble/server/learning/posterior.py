@@ -9,7 +9,14 @@ from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.estimates import ESTIMATES, EstimateId
 from kemble.core.learn.measurement_gain import MadeSheet
 from kemble.core.learn.next_time import LEVERS, Lever, TastedBatch
-from kemble.core.learn.observations import BatchObservations, Observation, document_of, observation_from, observe_run
+from kemble.core.learn.observations import (
+    BatchObservations,
+    Observation,
+    document_of,
+    each_taught_once,
+    observation_from,
+    observe_run,
+)
 from kemble.core.learn.pace import paces
 from kemble.core.learn.posterior import LearningResult, Prior, learn, prior_of
 from kemble.core.sheet.document import Sheet
@@ -68,7 +75,7 @@ def observations_in(batch: Batch) -> list[Observation]:
 def learn_from_batches(kitchen: KitchenRecord, batches: list[Batch] | None = None) -> LearningResult:
     """All that its batches say, from the beginning: the order they came in does not matter."""
     found_batches = batches_of(kitchen) if batches is None else batches
-    return learn([observations_in(batch) for batch in found_batches], priors_of(kitchen))
+    return learn(each_taught_once([observations_in(batch) for batch in found_batches]), priors_of(kitchen))
 
 
 def relearn(kitchen: KitchenRecord) -> None:

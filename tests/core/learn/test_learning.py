@@ -12,7 +12,7 @@ from learning_kitchens import DONE, House, cake, knowing, off, told
 from kemble.core.kitchen.document import Kitchen, OwnEstimate
 from kemble.core.kitchen.estimates import ANEW, ESTIMATES
 from kemble.core.learn.measurement_gain import MadeSheet, rank_measurements
-from kemble.core.learn.observations import Observation, observation_from, observe_run
+from kemble.core.learn.observations import Observation, each_taught_once, observation_from, observe_run
 from kemble.core.learn.pace import paces
 from kemble.core.learn.posterior import Prior, learn, prior_of
 from kemble.core.plan.schedule import plan_from
@@ -316,3 +316,11 @@ class TestEveryFigureSaysSo:
         if "burner" in kitchen.learned:
             assert said
             assert "of your makings" in said[0].label
+
+
+def test_a_time_that_was_taught_counts_once_however_often_it_is_made():
+    """Somebody said 70 minutes of a sheet that was made three times; another sheet of theirs says 55."""
+    taught = Observation("taught", DONE, "", 62, 70, 70, 0.2, MOVES)
+    another = Observation("taught", DONE, "", 50, 55, 55, 0.2, MOVES)
+    seen = Observation("time", DONE, "", 62, 60, 64, 0.07, MOVES)
+    assert each_taught_once([[taught, seen], [seen, taught], [taught, another]]) == [[taught, seen], [seen], [another]]

@@ -314,3 +314,23 @@ def test_what_joins_at_a_step_that_is_left_out_goes_where_its_vessel_goes_on():
     own = [step for step in worked.steps if not step.id.startswith("filling-")]
     assert [step.id for step in own if name in [item.name for item in step.to_hand]] == ["drain"]
     has_every_gram_once(worked)
+
+
+class TestHeldBack:
+    def test_a_reserve_is_told_once_where_its_line_goes_in(self):
+        """300 g of flour of which 20 are kept for the board: 280 go in, and the step says what stays out."""
+        document = json.loads(default_sheet("set-cake").model_dump_json())
+        document["parts"][0]["lines"][0] |= {"reserve": {"value": 20, "unit": "g"}, "reserve_for": "the board"}
+        steps = work(sheet_from(document), KITCHEN).steps
+        told = [(step.id, item.grams, item.held_back) for step in steps for item in step.to_hand if item.held_back]
+        assert told == [("mix", 280, "hold back 20 g: the board")]
+
+    def test_of_a_line_that_goes_in_twice_it_is_told_the_first_time(self):
+        document = json.loads(default_sheet("set-cake").model_dump_json())
+        document["schools"]["into"] = "liquid"
+        document["parts"][0]["lines"][1] |= {"reserve": {"value": 25, "unit": "g"}}
+        steps = work(sheet_from(document), KITCHEN).steps
+        assert [(step.id, item.held_back) for step in steps for item in step.to_hand if item.name == "Water"] == [
+            ("melt", "hold back 25 g"),
+            ("cool-liquid", ""),
+        ]

@@ -10,6 +10,7 @@ from sheets_by_hand import KITCHEN, a_sheet, line
 import kemble.core.cards.ways as ways_package
 from kemble.core.cards.ways import WAYS, _load_ways
 from kemble.core.kitchen.document import Kitchen
+from kemble.core.plan.occasion import steps_without_parts
 from kemble.core.sheet.document import default_sheet, sheet_from
 from kemble.core.stations.work_sheet import work
 
@@ -178,3 +179,26 @@ class TestMadeFromRaw:
         steps = [step.id for step in work(sheet_from(document), KITCHEN).steps]
         assert "soak" in steps
         assert "drain" not in steps
+
+
+class TestPace:
+    def minutes(self, way, step, **pace):
+        steps = {each.id: each for each in work(default_sheet(way), Kitchen(pace=pace)).steps}
+        return steps[step].minutes
+
+    def test_a_part_s_pace_is_read_by_the_id_that_it_is_kept_under(self):
+        """Filling ground at twice the usual minutes; a way's own grinding is another step."""
+        usual = self.minutes("boiled-balls", "filling-grind")
+        assert self.minutes("boiled-balls", "filling-grind", **{"filling-grind": 2.0}) == pytest.approx(2 * usual)
+        assert self.minutes("boiled-balls", "filling-grind", grind=2.0) == pytest.approx(usual)
+        packets = self.minutes("ground-packets", "grind")
+        assert self.minutes("ground-packets", "grind", grind=2.0) == pytest.approx(2 * packets)
+
+
+def test_a_part_that_is_there_already_takes_its_own_steps_only():
+    """Ball the filling is a step of the way, whatever its name begins with; the filling's own steps say whose they are."""
+    steps = work(default_sheet("boiled-balls"), KITCHEN).steps
+    own = steps[0].model_copy(update={"id": "filling-my-own", "part": None, "after": []})
+    left = [step.id for step in steps_without_parts([own, *steps], ["filling"])]
+    assert left[:2] == ["filling-my-own", "ball-filling"]
+    assert not {"filling-grind", "filling-chill"} & set(left)

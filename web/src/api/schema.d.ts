@@ -4253,7 +4253,7 @@ export interface components {
         /**
          * IngredientToHand
          * @description One ingredient to have ready: grams, the household measure nearest to it, where its shares go, and at which moment of the
-         *     step it goes in.
+         *     step it goes in. `held_back`: what of its line is kept back, and what for.
          */
         IngredientToHand: {
             /**
@@ -4263,6 +4263,11 @@ export interface components {
             act: string;
             /** Grams */
             grams: number;
+            /**
+             * Held Back
+             * @default
+             */
+            held_back: string;
             /** Household */
             household: string;
             /** Name */
@@ -8480,6 +8485,8 @@ export interface components {
             id: string;
             /** Minutes */
             minutes: number;
+            /** Part */
+            part?: ("base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart" | "liquid" | "crust" | "layer" | "decoration") | null;
             rhythm?: components["schemas"]["RhythmResult"] | null;
             target: components["schemas"]["WeightTarget"] | null;
             /** Title */

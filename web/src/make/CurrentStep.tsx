@@ -273,6 +273,7 @@ function ToHand({ step }: { step: StepResult }) {
             <th scope="row" className="py-1.5 text-left font-normal">
               {item.name}
               {item.act && <span className="block text-base text-ink2">{item.act}</span>}
+              {item.held_back && <span className="block text-base text-ink2">{item.held_back}</span>}
               {item.splits.length > 0 && <span className="block text-base text-ink2">{item.splits.join(", ")}</span>}
             </th>
             <td className="whitespace-nowrap pl-3 text-right text-2xl font-bold">

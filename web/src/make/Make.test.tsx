@@ -322,8 +322,8 @@ describe("keys and pedal", () => {
 
 it("lists what is to hand, in grams and in the nearest household measure", async () => {
   const to_hand = [
-    { name: "Sweet rice flour", grams: 300, household: "2 cups + 2 tbsp", splits: [], act: "" },
-    { name: "Water", grams: 192, household: "¾ cup", splits: ["67 g boiling", "125 g cool"], act: "" },
+    { name: "Sweet rice flour", grams: 300, household: "2 cups + 2 tbsp", splits: [], act: "", held_back: "" },
+    { name: "Water", grams: 192, household: "¾ cup", splits: ["67 g boiling", "125 g cool"], act: "", held_back: "" },
   ];
   const dough = step("dough", { to_hand });
   await show(run([dough], [standing("dough")], "dough"));
