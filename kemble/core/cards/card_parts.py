@@ -129,17 +129,17 @@ class Count:
     what: str
 
 
-# Grams that a station calculates and that a step's vessel gains or loses: the soak takes up water, the heat drives it off or
+# Grams that a station calculates and that a step's vessel gains or loses: grain and beans take up water in their soaks, the heat drives it off or
 # brings it, some of the batch clings to bowls (seen by who weighs it); of the water that the recipe pours, so much is in the
 # soaked grain already.
-Amount = Literal["soak", "heat", "clings", "stands-in"]
+Amount = Literal["soak", "beans", "heat", "clings", "stands-in"]
 
 
 @dataclass(frozen=True, slots=True)
 class Adds:
     """What goes into a step's vessel: lines by group or id, and parts by role; with neither, all that is left of the lines.
 
-    `share` is of what earlier claims leave, or `by` an amount in grams; `when` limits it to schools. `act` says at which
+    Of the kinds "soaking" stands for the lines that have a soak of their own. `share` is of what earlier claims leave, or `by` an amount in grams; `when` limits it to schools. `act` says at which
     moment of the step it goes in.
     """
 

@@ -63,6 +63,7 @@ KEYS: dict[str, FactKey] = {
     "grain.soak_end_pct": FactKey("most it takes up in water so warm", "% of dry", 0),
     "grain.uptake_pct": FactKey("taken up in the soak", "% of dry", 1),
     "grain.uptake_g": FactKey("water taken up in the soak", "g", 0),
+    "grain.bean_soak_min": FactKey("soak of the beans", "min", 0),
     "grain.bean_uptake_g": FactKey("water taken up by the beans", "g", 0),
     "grain.cling_g": FactKey("water that clings after draining", "g", 0),
     "grain.soaked_g": FactKey("drained grain on the scale", "g", 0),

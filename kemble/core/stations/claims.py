@@ -115,8 +115,9 @@ def settle_claims(
 def _names(adds: Adds, offer: Offer) -> bool:
     if offer.role is not None and offer.role in adds.parts:
         return True
-    item = offer.contribution.item
-    return offer.is_line and offer.role is None and (item.group in adds.kinds or item.id in adds.kinds)
+    item, line = offer.contribution.item, offer.contribution.weighed
+    kinds = (item.group, item.id, *(("soaking",) if line and line.line.soak_min else ()))
+    return offer.is_line and offer.role is None and any(kind in adds.kinds for kind in kinds)
 
 
 def step_along_the_mass(step_id: str, steps: Sequence[StepOnSheet]) -> str | None:

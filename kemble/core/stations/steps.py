@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Iterable, Iterator, Mapping, Sequence
+from dataclasses import dataclass
 from functools import partial
 from typing import Any, Literal
 
@@ -160,10 +160,11 @@ def steps_of(calculation: Calculation, stages: Sequence[HeatStageResult], amount
     waited for it. `amounts` are what soak and heat bring or take, in grams."""
     placed = _sheet_steps(calculation, staged_steps(calculation, stages), amounts)
     kept = {sheet_step.id: sheet_step for sheet_step in placed if _called_for(sheet_step, calculation)}
-    waits = _step_waits(placed, kept)
+    ledger_steps = _ledger_steps(placed, kept)
+    waits = _step_waits(placed, kept, {each.id: (each.step.at, *each.tips) for each in ledger_steps if each.step.at})
     last = placed[-1].id
     entries = fold_ledger(
-        _ledger_steps(placed, kept),
+        ledger_steps,
         calculation.bowl,
         calculation.fact_book,
         amounts,
@@ -236,11 +237,8 @@ def _sheet_steps(calculation: Calculation, way_steps: Sequence[Step], amounts: A
             {},
         )
         for step in bowl.family.steps:
-            going = claims.get(step.id, [])
-            taken = dict.fromkeys(ingoing.role for ingoing in going if ingoing.role in last_of)
-            further = tuple(StepDependency(source) for source in taken if source is not None)
-            waits = replace(step, after=(*step.after, *further)) if further else step
-            sheet_steps.append(_SheetStep(names[step.id], waits, role, {**names, **_last_step_by_role(last_of)}, going))
+            going = claims.get(step.id, ())
+            sheet_steps.append(_SheetStep(names[step.id], step, role, {**names, **_last_step_by_role(last_of)}, going))
         last_of[role] = names[bowl.family.steps[-1].id]
     own, claims, _ = own_steps(calculation, way_steps, last_of, is_called, made.__contains__, amounts)
     names = {**{step.id: step.id for step in own}, **_last_step_by_role(last_of)}
@@ -258,8 +256,8 @@ def _called_for(sheet_step: _SheetStep, calculation: Calculation) -> bool:
         return False
     if step.part is not None and step.part not in calculation.bowl.parts:
         return False
-    if step.needs and sheet_step.role is not None:
-        contributions = calculation.bowl.parts[sheet_step.role].contributions
+    if step.needs:
+        contributions = calculation.bowl.parts[sheet_step.role or "base"].contributions
         if not any(name in step.needs for each in contributions for name in _kinds(each)):
             return False
     fact = _fact(sheet_step)
@@ -269,10 +267,11 @@ def _called_for(sheet_step: _SheetStep, calculation: Calculation) -> bool:
 
 
 def _kinds(contribution: Contribution) -> tuple[str, ...]:
-    """What a part's step may need: the ingredient, its group, and of beans those that are still dry."""
-    item = contribution.item
+    """What a step may need: the ingredient, its group, what has a soak of its own, and of beans those that are still dry."""
+    item, line = contribution.item, contribution.weighed
+    soaking = ("soaking",) if line and line.line.soak_min else ()
     dry = ("dry-legume",) if item.group == "legume" and "cooked" not in item.tags else ()
-    return (item.id, item.group, *dry)
+    return (item.id, item.group, *soaking, *dry)
 
 
 def _school_followed(sheet_step: _SheetStep, choice: str, calculation: Calculation) -> str:
@@ -288,14 +287,18 @@ def _school_followed_by(calculation: Calculation, role: PartRole, choice: str) -
     return bowl.family.school(bowl.part.schools, choice)
 
 
-def _step_waits(placed: Sequence[_SheetStep], kept: Mapping[str, _SheetStep]) -> dict[str, list[StepDependency]]:
-    """What each step waits for. In place of a step that is not called for it waits for what that waited for.
+def _step_waits(
+    placed: Sequence[_SheetStep], kept: Mapping[str, _SheetStep], vessels: Mapping[str, Sequence[str]]
+) -> dict[str, list[StepDependency]]:
+    """What each step waits for: what its card says, and whatever last filled one of its `vessels`, its own and those that it
+    empties. In place of a step that is not called for it waits for what that waited for.
 
     Beside steps that are called for, those further back only keep the order: how long they may lie was said of
     another path. One pass: a step follows the ones that it names.
     """
     waits: dict[str, list[StepDependency]] = {}
     before: dict[str, set[str]] = {}
+    filled_by: dict[tuple[PartRole | None, str], str] = {}
     for sheet_step in placed:
         named = [
             (sheet_step.names[after.step], after) for after in sheet_step.step.after if after.step in sheet_step.names
@@ -307,11 +310,33 @@ def _step_waits(placed: Sequence[_SheetStep], kept: Mapping[str, _SheetStep]) ->
         if here:
             known = {wait.step for wait in here}.union(*(before[wait.step] for wait in here))
             further = [StepDependency(wait.step) for wait in further if wait.step not in known]
-        waits[sheet_step.id] = [*here, *further]
-        before[sheet_step.id] = {wait.step for wait in waits[sheet_step.id]}.union(
-            *(before[wait.step] for wait in waits[sheet_step.id])
-        )
+        own = [*here, *further]
+        behind = {wait.step for wait in own}.union(*(before[wait.step] for wait in own))
+        for name in _used_by(sheet_step, kept, waits, vessels.get(sheet_step.id, ()), filled_by):
+            if name not in behind:
+                own.append(StepDependency(name))
+                behind |= {name, *before[name]}
+        if sheet_step.id in vessels:
+            filled_by[sheet_step.role, sheet_step.step.at] = sheet_step.id
+        waits[sheet_step.id], before[sheet_step.id] = own, behind
     return waits
+
+
+def _used_by(
+    sheet_step: _SheetStep,
+    kept: Mapping[str, _SheetStep],
+    waits: Mapping[str, Sequence[StepDependency]],
+    vessels: Sequence[str],
+    filled_by: Mapping[tuple[PartRole | None, str], str],
+) -> Iterator[str]:
+    """The steps that made what a step uses: the last of each part that goes in at it, and what filled its vessels."""
+    for role in dict.fromkeys(ingoing.role for ingoing in sheet_step.goes_in):
+        last = sheet_step.names.get(role) if role else None
+        if last is not None:
+            yield from [last] if last in kept else [wait.step for wait in waits.get(last, ())]
+    for vessel in vessels:
+        if (sheet_step.role, vessel) in filled_by:
+            yield filled_by[sheet_step.role, vessel]
 
 
 def _fact(sheet_step: _SheetStep) -> str | None:

@@ -62,21 +62,12 @@ def own_steps(
         [StepOnSheet(step.id, step, is_called(step), lambda choice: followed(calculation, choice)) for step in placed],
         amounts,
     )
-    joins = {
-        step: dict.fromkeys(ingoing.role for ingoing in going if ingoing.role in last_of)
-        for step, going in claims.items()
-    }
-    settled = {role for roles in joins.values() for role in roles}.union(
+    settled = {ingoing.role for going in claims.values() for ingoing in going}.union(
         after.step for step in placed for after in step.after
     )
-    result = []
-    for step in placed:
-        known = {after.step for after in step.after}
-        waits = [StepDependency(role) for role in joins.get(step.id, ()) if role is not None and role not in known]
-        if step is placed[-1]:
-            waits += [StepDependency(role) for role in last_of if role not in settled]
-        result.append(replace(step, after=(*step.after, *waits)) if waits else step)
-    return result, claims, left
+    late = tuple(StepDependency(role) for role in last_of if role not in settled)
+    placed[-1] = replace(placed[-1], after=(*placed[-1].after, *late))
+    return placed, claims, left
 
 
 def followed(calculation: Calculation, choice: str) -> str:

@@ -334,3 +334,54 @@ class TestHeldBack:
             ("melt", "hold back 25 g"),
             ("cool-liquid", ""),
         ]
+
+
+def all_behind(steps, name, seen=None):
+    """Every step that a step waits for, over however many others."""
+    seen = set() if seen is None else seen
+    for wait in steps[name].after:
+        if wait.step not in seen:
+            seen.add(wait.step)
+            all_behind(steps, wait.step, seen)
+    return seen
+
+
+@pytest.mark.parametrize("name", SHEETS)
+def test_a_step_waits_for_the_mass_it_uses_and_the_vessel_it_goes_into(name):
+    worked = work(sheet_from(SHEETS[name]), KITCHEN)
+    steps = {step.id: step for step in worked.steps}
+    filled = {}
+    for step in worked.steps:
+        if step.vessel is not None:
+            behind = all_behind(steps, step.id)
+            if step.vessel.before_g:
+                assert filled[step.part, step.vessel.vessel] in behind
+            for content in step.vessel.tipped:
+                assert any(steps[other].vessel and steps[other].vessel.holds == content.name for other in behind)
+            filled[step.part, step.vessel.vessel] = step.id
+
+
+class TestBeans:
+    def worked(self):
+        base = [line("sweet-rice", 400), line("water", 400), line("small-red-bean", 100, soak_min=480)]
+        return work(a_sheet("crushed-balls", ("base", base)), KITCHEN)
+
+    def test_a_soak_of_their_own_is_a_step_that_begins_in_time(self):
+        steps = {step.id: step for step in self.worked().steps}
+        assert steps["soak-beans"].minutes == pytest.approx(490)  # eight hours, and ten minutes to sort them
+        assert [(item.name, item.grams) for item in steps["soak-beans"].to_hand] == [("Small red beans, dry", 100)]
+        assert "soak-beans" in all_behind(steps, "cook-grain")
+
+    def test_they_go_into_the_pot_with_the_water_they_took_up(self):
+        worked = self.worked()
+        steps = {step.id: step for step in worked.steps}
+        soaked = 100 + worked.facts["grain.bean_uptake_g"].value
+        contents = {content.name: content.grams for content in steps["cook-grain"].vessel.tipped}
+        assert contents["soaked beans"] == pytest.approx(soaked)
+        assert contents["soaked grain"] == pytest.approx(worked.facts["grain.soaked_g"].value)
+
+    def test_beans_without_one_are_rinsed_with_the_grain(self):
+        base = [line("sweet-rice", 400), line("water", 400), line("small-red-bean", 100)]
+        steps = {step.id: step for step in work(a_sheet("crushed-balls", ("base", base)), KITCHEN).steps}
+        assert "soak-beans" not in steps
+        assert "Small red beans, dry" in [item.name for item in steps["rinse"].to_hand]

@@ -975,6 +975,7 @@ export type FactKey =
   | "grain.soak_end_pct"
   | "grain.uptake_pct"
   | "grain.uptake_g"
+  | "grain.bean_soak_min"
   | "grain.bean_uptake_g"
   | "grain.cling_g"
   | "grain.soaked_g"

@@ -132,10 +132,7 @@ WAY = Way(
             cautions=("steam",),
             scale="liquid",
             at="pot",
-            tips=(
-                "bowl",
-                "sieve",
-            ),
+            tips=("bowl", "sieve", "bean bowl"),
             adds=(Adds(("liquid",), ("liquid",)),),
             becomes="cooked rice",
             changes=("heat",),

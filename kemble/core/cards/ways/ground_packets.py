@@ -138,6 +138,7 @@ WAY = Way(
             cautions=("beans",),
             scale="liquid",
             at="pot",
+            tips=("bean bowl",),
             adds=(
                 Adds(parts=("liquid", "syrup")),
                 Adds(),

@@ -96,10 +96,7 @@ WAY = Way(
             when={"season": ("seasoned",)},
             weigh="mix.batch_g",
             at="bowl",
-            tips=(
-                "bowl",
-                "sieve",
-            ),
+            tips=("bowl", "sieve", "bean bowl"),
             adds=(
                 Adds(parts=("oil", "liquid")),
                 Adds(),
@@ -129,10 +126,7 @@ WAY = Way(
             asks="Have the leaves soaked since last night, and are they wiped?",
             weigh="shape.piece_g",
             at="leaf",
-            tips=(
-                "bowl",
-                "sieve",
-            ),
+            tips=("bowl", "sieve", "bean bowl"),
             adds=(
                 Adds(parts=("filling", "heart", "wrapper", "oil", "liquid")),
                 Adds(),

@@ -126,10 +126,7 @@ WAY = Way(
             window=("heat.first_check_min", "heat.done_min", "heat.latest_min"),
             cautions=("steam", "boil-dry"),
             at="steamer",
-            tips=(
-                "bowl",
-                "sieve",
-            ),
+            tips=("bowl", "sieve", "bean bowl"),
             becomes="steamed grain",
             changes=("heat",),
         ),

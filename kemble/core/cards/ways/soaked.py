@@ -4,8 +4,24 @@ from kemble.core.cards.way import Adds, Minutes, Step, StepDependency
 
 
 def soaked_steps(drain: str) -> tuple[Step, ...]:
-    """Rinse, soak and drain; `drain` says how dry this way wants it. The last one's id is "drain"."""
+    """Rinse, soak and drain; `drain` says how dry this way wants it. The last one's id is "drain". Beans with a soak of
+    their own have it in a bowl of their own, before."""
     return (
+        Step(
+            "soak-beans",
+            "Sort and soak the beans",
+            "Stones and split ones out, rinse, then three times their volume of water; in a warm room, in the cold. Drain "
+            "them before they go in.",
+            Minutes(fixed=10, fact="grain.bean_soak_min"),
+            "free",
+            tools=("bowl", "sieve"),
+            uses=("counter",),
+            needs=("soaking",),
+            at="bean bowl",
+            adds=(Adds(("soaking",)),),
+            changes=("beans",),
+            becomes="soaked beans",
+        ),
         Step(
             "rinse",
             "Rinse the grain",

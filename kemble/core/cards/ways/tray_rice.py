@@ -145,10 +145,7 @@ WAY = Way(
             cautions=("steam",),
             scale="liquid",
             at="pot",
-            tips=(
-                "bowl",
-                "sieve",
-            ),
+            tips=("bowl", "sieve", "bean bowl"),
             adds=(Adds(),),
             becomes="cooked rice",
             changes=("heat",),
@@ -176,10 +173,7 @@ WAY = Way(
             ),
             cautions=("steam",),
             at="steamer",
-            tips=(
-                "bowl",
-                "sieve",
-            ),
+            tips=("bowl", "sieve", "bean bowl"),
             adds=(Adds(),),
             becomes="cooked rice",
             changes=("heat",),

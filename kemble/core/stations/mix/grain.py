@@ -92,6 +92,16 @@ def soaked_beans_g(calculation: Calculation) -> float:
     if not soaks:
         return 0.0
     celsius = calculation.sheet.grain.soak_c
+    leaves = [
+        leaf(contribution.ref, f"{contribution.item.name}, soaked", minutes, "min") for contribution, minutes in soaks
+    ]
+    fact_book.add(
+        "grain.bean_soak_min",
+        max(minutes for _, minutes in soaks),
+        say("the longest that the sheet says of its beans"),
+        source="sheet",
+        of=[*leaves],
+    )
     takes: EstimateId = "uptake"
     return enter_with_range(
         calculation,
@@ -104,10 +114,7 @@ def soaked_beans_g(calculation: Calculation) -> float:
         (takes,),
         source=PELEG,
         of=[
-            *(
-                leaf(contribution.ref, f"{contribution.item.name}, soaked", minutes, "min")
-                for contribution, minutes in soaks
-            ),
+            *leaves,
             calculation.from_sheet("grain.soak_c", "water", celsius, "°C"),
         ],
     )

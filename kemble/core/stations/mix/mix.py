@@ -222,7 +222,8 @@ def mix(calculation: Calculation) -> MixResult:
     )
     worked_grain = grains.grain_worked(calculation, soaked) if soaked else None
     _enter_filling(calculation, made, base_g)
-    amounts: dict[Amount, float] = {"soak": beside, "heat": heat_g, "clings": -clings_g}
+    beans_g = soaked_beans_g(calculation)
+    amounts: dict[Amount, float] = {"soak": beside - beans_g, "beans": beans_g, "heat": heat_g, "clings": -clings_g}
     if soaked:
         amounts["stands-in"] = soaked.stands_in
     return MixResult(drawing, heated, shaped, cooked, made, lines, parts, worked_grain, amounts)
