@@ -147,6 +147,9 @@ def step_findings(steps: tuple[Step, ...], schools: Mapping[str, set[str]], role
         for wait in step.after:
             if wait.step not in ids and wait.step not in get_args(PartRole):
                 yield step.id, f'it waits for "{wait.step}", which is no step and no part'
+        for variant in step.variants:
+            if variant.school not in schools.get(variant.choice, ()):
+                yield step.id, f'it says otherwise under "{variant.school}" of "{variant.choice}", which is not there'
         for choice, called in step.when.items():
             for school in called:
                 if school not in schools.get(choice, ()):

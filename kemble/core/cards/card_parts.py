@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
-from typing import Literal
+from typing import Any, Literal
 
 from kemble.core.facts.vocabulary import PartRole
 
@@ -15,7 +15,20 @@ Work = Literal["stove", "knife", "safe", "messy"]
 Hands = Literal["held", "minded", "free"]
 Resource = Literal["burner", "steamer", "oven", "freezer", "fridge", "machine", "counter"]
 Looks = Literal[
-    "stick", "ball", "dough", "grain", "spoon", "bean", "bake", "pan", "packet", "puff", "amber", "curd", "strand"
+    "stick",
+    "ball",
+    "dough",
+    "grain",
+    "spoon",
+    "bean",
+    "bake",
+    "pan",
+    "packet",
+    "puff",
+    "amber",
+    "straw",
+    "curd",
+    "strand",
 ]
 
 
@@ -156,6 +169,24 @@ class Adds:
 
 
 @dataclass(frozen=True, slots=True)
+class Variant:
+    """What a step says otherwise under one school; what is empty stays as it is."""
+
+    choice: str
+    school: str
+    title: str = ""
+    words: str = ""
+    tools: tuple[str, ...] = ()
+    cue: Cue | None = None
+
+    @property
+    def changes(self) -> dict[str, Any]:
+        """The fields of the step that it changes."""
+        said = {"title": self.title, "words": self.words, "tools": self.tools, "cue": self.cue}
+        return {name: value for name, value in said.items() if value}
+
+
+@dataclass(frozen=True, slots=True)
 class Step:
     """One step of the work. {name} in the title of a part's step stands for what the part is called. `when` limits it to schools; `part` to sheets that have that part.
 
@@ -187,6 +218,7 @@ class Step:
     becomes: str = ""
     each: str = ""
     scale: Literal["holds", "liquid", "tipped"] = "holds"
+    variants: tuple[Variant, ...] = ()
     cautions: tuple[str, ...] = ()  # ids in kemble.core.cards.cautions, shown at this step
     work: Work = "safe"
     tools: tuple[str, ...] = ()  # to set out before it
@@ -205,9 +237,12 @@ class CauseEvidence:
 
 @dataclass(frozen=True, slots=True)
 class Fault:
+    """Something that can go wrong. `of`: it shows only in what has one of these parts."""
+
     id: str
     seen: str
     cause: str
     now: str
     next_time: str
     evidence: tuple[CauseEvidence, ...] = ()
+    of: tuple[PartRole, ...] = ()

@@ -18,6 +18,7 @@ from kemble.core.cards.card_parts import (
     School,
     Step,
     StepDependency,
+    Variant,
 )
 from kemble.core.facts.vocabulary import Group, PartRole
 
@@ -35,6 +36,7 @@ __all__ = [
     "School",
     "Step",
     "StepDependency",
+    "Variant",
 ]
 
 Boils = Literal["syrup", "paste"]

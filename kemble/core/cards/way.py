@@ -27,6 +27,7 @@ from kemble.core.cards.card_parts import (
     Step,
     StepDependency,
     StepId,
+    Variant,
     stage_of,
 )
 from kemble.core.cards.taste_scales import TasteId
@@ -48,6 +49,7 @@ __all__ = [
     "School",
     "Step",
     "StepDependency",
+    "Variant",
     "Way",
     "outline",
 ]

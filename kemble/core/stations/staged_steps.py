@@ -21,13 +21,15 @@ _WORDS: dict[StageLevel, str] = {
 }
 
 
-def staged_steps(calculation: Calculation, stages: Sequence[HeatStageResult]) -> tuple[Step, ...]:
+def staged_steps(
+    calculation: Calculation, way_steps: Sequence[Step], stages: Sequence[HeatStageResult]
+) -> Sequence[Step]:
     """The way's steps, a heat of several stages as so many steps. Several loads keep their one: each goes through them."""
     if not stages or ("heat.loads" in calculation.fact_book and calculation.fact_book.number("heat.loads") > 1):
-        return calculation.way.steps
+        return way_steps
     steps: list[Step] = []
     last_of: dict[str, str] = {}
-    for step in calculation.way.steps:
+    for step in way_steps:
         if any(after.step in last_of for after in step.after):
             waits = tuple(replace(after, step=last_of.get(after.step, after.step)) for after in step.after)
             step = replace(step, after=waits)
@@ -37,7 +39,7 @@ def staged_steps(calculation: Calculation, stages: Sequence[HeatStageResult]) ->
             continue
         steps += _steps_of_stages(calculation, step, own)
         last_of[step.id] = steps[-1].id
-    return tuple(steps)
+    return steps
 
 
 def _stages_of(step: Step, stages: Sequence[HeatStageResult]) -> list[HeatStageResult]:

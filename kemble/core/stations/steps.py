@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable, Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
+from dataclasses import dataclass, replace
 from functools import partial
 from typing import Any, Literal
 
@@ -158,7 +158,8 @@ class _SheetStep:
 def steps_of(calculation: Calculation, stages: Sequence[HeatStageResult], amounts: Amounts) -> list[StepResult]:
     """The steps in working order, a heat in `stages` as so many. A step left out hands its predecessors on to those that
     waited for it. `amounts` are what soak and heat bring or take, in grams."""
-    placed = _sheet_steps(calculation, staged_steps(calculation, stages), amounts)
+    way_steps = [_in_its_school(step, partial(followed, calculation)) for step in calculation.way.steps]
+    placed = _sheet_steps(calculation, staged_steps(calculation, way_steps, stages), amounts)
     kept = {sheet_step.id: sheet_step for sheet_step in placed if _called_for(sheet_step, calculation)}
     ledger_steps = _ledger_steps(placed, kept)
     waits = _step_waits(placed, kept, {each.id: (each.step.at, *each.tips) for each in ledger_steps if each.step.at})
@@ -238,12 +239,21 @@ def _sheet_steps(calculation: Calculation, way_steps: Sequence[Step], amounts: A
         )
         for step in bowl.family.steps:
             going = claims.get(step.id, ())
-            sheet_steps.append(_SheetStep(names[step.id], step, role, {**names, **_last_step_by_role(last_of)}, going))
+            own = _in_its_school(step, partial(_school_followed_by, calculation, role))
+            sheet_steps.append(_SheetStep(names[step.id], own, role, {**names, **_last_step_by_role(last_of)}, going))
         last_of[role] = names[bowl.family.steps[-1].id]
-    own, claims, _ = own_steps(calculation, way_steps, last_of, is_called, made.__contains__, amounts)
-    names = {**{step.id: step.id for step in own}, **_last_step_by_role(last_of)}
-    sheet_steps.extend(_SheetStep(step.id, step, None, names, claims.get(step.id, ())) for step in own)
+    of_way, claims, _ = own_steps(calculation, way_steps, last_of, is_called, made.__contains__, amounts)
+    names = {**{step.id: step.id for step in of_way}, **_last_step_by_role(last_of)}
+    sheet_steps.extend(_SheetStep(step.id, step, None, names, claims.get(step.id, ())) for step in of_way)
     return sheet_steps
+
+
+def _in_its_school(step: Step, followed: Callable[[str], str]) -> Step:
+    """The step as its card says it under the schools that are followed."""
+    for variant in step.variants:
+        if followed(variant.choice) == variant.school:
+            step = replace(step, **variant.changes)
+    return step
 
 
 def _last_step_by_role(last_of: Mapping[PartRole, str]) -> dict[str, str]:
@@ -488,6 +498,10 @@ def _weight_target(sheet_step: _SheetStep, calculation: Calculation, entry: Vess
     )
 
 
+def _times(count: int) -> str:
+    return {0: say("not at all"), 1: say("once"), 2: say("twice")}.get(count) or say("{count} times", count=count)
+
+
 def _part_name(sheet_step: _SheetStep, calculation: Calculation) -> str:
     return calculation.bowl.parts[sheet_step.role].part.called if sheet_step.role else ""
 
@@ -518,7 +532,7 @@ def _step_result(
         id=sheet_step.id,
         part=sheet_step.role,
         title=translate(step.title).replace("{name}", _part_name(sheet_step, calculation)),
-        words=step.words,
+        words=translate(step.words).replace("{rinses}", _times(calculation.sheet.grain.rinses)),
         asks=step.asks,
         minutes=minutes,
         fact=_fact(sheet_step) or "",

@@ -63,6 +63,7 @@ class FaultCard(BaseModel):
     cause: Words
     now: Words
     next_time: Words
+    of: list[PartRole] = []  # shows only in what has one of these parts
 
 
 class MapPoint(BaseModel):

@@ -461,7 +461,7 @@ def run_faults(request: HttpRequest, run_id: int, step: str = "") -> FaultsAtSte
     """The faults of a run's way and parts, each with its causes ranked by what this making's own numbers and times say."""
     run = run_of(kitchen_of_request(request), run_id)
     happened = happened_in(run, run.clock())
-    here, others = at_step(faults_of(WAYS[run.way]), step[:60])
+    here, others = at_step(faults_of(WAYS[run.way], [part.role for part in run.kept.sheet.parts]), step[:60])
     return FaultsAtStep(
         here=[explain_fault(fault, happened) for fault in here],
         others=[explain_fault(fault, happened) for fault in others],

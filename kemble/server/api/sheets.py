@@ -308,7 +308,9 @@ def risks(request: HttpRequest, sheet_id: int) -> list[ExplainedFault]:
     """What is likeliest to go wrong with a sheet by its own numbers, before it is made."""
     kitchen = kitchen_of_request(request)
     sheet = sheet_of(kitchen, sheet_id).sheet
-    return likeliest(faults_of(WAYS[sheet.way]), result_for(sheet, kitchen.settings).facts)
+    return likeliest(
+        faults_of(WAYS[sheet.way], [part.role for part in sheet.parts]), result_for(sheet, kitchen.settings).facts
+    )
 
 
 class SheetAsMade(WriteBody):

@@ -8,6 +8,7 @@ import pytest
 from sheets_by_hand import KITCHEN, a_sheet, line
 
 import kemble.core.cards.ways as ways_package
+from kemble.core.cards.faults import faults_of
 from kemble.core.cards.ways import WAYS, _load_ways
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.occasion import steps_without_parts
@@ -202,3 +203,79 @@ def test_a_part_that_is_there_already_takes_its_own_steps_only():
     left = [step.id for step in steps_without_parts([own, *steps], ["filling"])]
     assert left[:2] == ["filling-my-own", "ball-filling"]
     assert not {"filling-grind", "filling-chill"} & set(left)
+
+
+class TestWordsFollowTheSchool:
+    def step(self, way, step, **schools):
+        sheet = default_sheet(way).model_dump()
+        sheet["schools"].update(schools)
+        return next(each for each in work(sheet_from(sheet), KITCHEN).steps if each.id == step)
+
+    def test_brown_asks_for_colour_and_clear_for_clearness(self):
+        assert "clear" in self.step("set-cake", "steam").cue.question
+        brown = self.step("set-cake", "steam", until="colour").cue
+        assert "brown" in brown.question
+        assert brown.looks == "amber"
+
+    def test_what_is_fried_plain_goes_through_no_egg(self):
+        assert "egg" in self.step("set-cake", "fry", finish="fry").words
+        for fried in ("plain", "deep"):
+            step = self.step("set-cake", "fry", finish="fry", fried=fried)
+            assert "egg" not in f"{step.title} {step.words} {' '.join(step.tools)}"
+
+    def test_with_nothing_poured_off_nothing_is_told_to_be(self):
+        beans = [line("small-red-bean", 150), line("water", 500), line("light-brown-sugar", 100)]
+        sheet = sheet_from(
+            {
+                "way": "stirred-rounds",
+                "parts": [
+                    {"role": "base", "lines": [line("sweet-rice-flour", 200), line("water", 250)]},
+                    {"role": "filling", "family": "bean-paste", "schools": {"soak": "lid"}, "lines": beans},
+                ],
+            }
+        )
+        step = next(each for each in work(sheet, KITCHEN).steps if each.id == "filling-simmer-lid")
+        assert "pour that water off" not in step.words
+        assert "none of it poured off" in step.words
+
+    def test_how_often_it_is_rinsed_is_said(self):
+        for rinses, times in ((1, "once"), (2, "twice"), (5, "5 times")):
+            sheet = default_sheet("crushed-balls").model_dump()
+            sheet["grain"]["rinses"] = rinses
+            words = next(each for each in work(sheet_from(sheet), KITCHEN).steps if each.id == "rinse").words
+            assert f"pour off: {times}." in words
+
+    def test_without_a_syrup_nothing_is_folded_into_one(self):
+        document = default_sheet("tray-rice").model_dump()
+        document["parts"] = [part for part in document["parts"] if part["role"] != "syrup"]
+        for finish in ("bake", "set"):
+            document["schools"]["finish"] = finish
+            steps = {each.id: each for each in work(sheet_from(document), KITCHEN).steps}
+            assert "fold" not in steps
+            assert steps["level"].vessel.after_g == pytest.approx(
+                work(sheet_from(document), KITCHEN).facts["mix.cooked_g"].value
+            )
+
+    def test_foil_alone_has_no_leaf_to_trim_and_no_wild_plant(self):
+        base = [line("sweet-rice", 300), line("water", 300)]
+        foil = work(
+            a_sheet("ground-packets", ("base", base), ("wrapper", [line("kitchen-foil", 12, "piece")])), KITCHEN
+        )
+        assert not [step.id for step in foil.steps if step.id.startswith("wrapper-")]
+        assert "plants" not in [caution.id for caution in foil.cautions]
+        leaf = work(a_sheet("ground-packets", ("base", base), ("wrapper", [line("banana-leaf", 12, "piece")])), KITCHEN)
+        assert "wrapper-trim" in [step.id for step in leaf.steps]
+        assert "plants" in [caution.id for caution in leaf.cautions]
+
+    def test_shallots_are_done_pale_gold(self):
+        oil = [line("shallot", 60), line("sunflower-oil", 80)]
+        base = [line("sweet-rice-flour", 200), line("water", 290)]
+        steps = work(a_sheet("folded-pulls", ("base", base), ("oil", oil)), KITCHEN).steps
+        assert next(each for each in steps if each.id == "oil-fry").cue.looks == "straw"
+
+
+def test_a_filling_s_fault_is_asked_only_where_there_is_one():
+    way = WAYS["boiled-balls"]
+    assert "leaks" not in {fault.id for fault in faults_of(way, ["base", "broth"])}
+    assert "leaks" in {fault.id for fault in faults_of(way, ["base", "filling"])}
+    assert "thin-broth" not in {fault.id for fault in faults_of(way, ["base", "filling"])}

@@ -3048,7 +3048,7 @@ export interface components {
              * Looks
              * @enum {string}
              */
-            looks: "stick" | "ball" | "dough" | "grain" | "spoon" | "bean" | "bake" | "pan" | "packet" | "puff" | "amber" | "curd" | "strand";
+            looks: "stick" | "ball" | "dough" | "grain" | "spoon" | "bean" | "bake" | "pan" | "packet" | "puff" | "amber" | "straw" | "curd" | "strand";
             /** No */
             no: string;
             /** Question */
@@ -3547,6 +3547,11 @@ export interface components {
             next_time: string;
             /** Now */
             now: string;
+            /**
+             * Of
+             * @default []
+             */
+            of: ("base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart" | "liquid" | "crust" | "layer" | "decoration")[];
             /** Seen */
             seen: string;
         };

@@ -16,12 +16,17 @@ interface Props {
   busy: boolean;
   /** Under what it lies in this browser until it is in the log. */
   keptAs?: string;
+  /** The parts that it has; of one that it lacks nothing can go wrong. */
+  roles?: string[];
   /** How many pieces and grams were told, where anything was. */
   told?: { pieces?: number; grams?: number };
   onSave: (outcome: BatchOutcome) => void;
 }
 
-export function OutcomeForm({ way, start, busy, keptAs, told, onSave }: Props) {
+const canShow = (roles?: string[]) => (fault: WayCard["faults"][number]) =>
+  !roles || !fault.of?.length || fault.of.some((role) => roles.includes(role));
+
+export function OutcomeForm({ way, start, busy, keptAs, roles, told, onSave }: Props) {
   const [outcome, setOutcome] = usePersistentState(keptAs ?? null, start);
   return (
     <form
@@ -41,7 +46,7 @@ export function OutcomeForm({ way, start, busy, keptAs, told, onSave }: Props) {
         value={outcome.faults}
         onValueChange={(faults) => setOutcome({ ...outcome, faults })}
       >
-        {way.faults.map((fault) => (
+        {way.faults.filter(canShow(roles)).map((fault) => (
           <ToggleGroup.Item key={fault.id} value={fault.id} className="pick">
             {fault.seen}
           </ToggleGroup.Item>

@@ -74,6 +74,7 @@ export default function OutcomePage() {
             told={{
               pieces: Number(run.data.facts["shape.pieces"]?.value ?? run.data.facts["cut.pieces"]?.value) || undefined,
             }}
+            roles={run.data.lines.map((line) => line.part)}
             busy={save.isPending}
             keptAs={keptAs}
             onSave={(outcome) => save.mutate({ ...outcome, uid: newId() })}

@@ -261,7 +261,7 @@ function ToHand({ step }: { step: StepResult }) {
         {made.map((content) => (
           <tr key={content.name} className="hairline text-ink2">
             <th scope="row" className="py-1.5 text-left font-normal">
-              <Trans>the {content.name}, as it is</Trans>
+              <Trans>the {content.name}, all of it</Trans>
             </th>
             <td className="whitespace-nowrap pl-3 text-right">{weightWords(content.grams)}</td>
             <td />

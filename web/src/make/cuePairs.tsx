@@ -172,6 +172,35 @@ export const PAIRS: Record<Exclude<Looks, "stick" | "ball">, Pair> = {
       </>
     ),
   },
+  straw: {
+    done: t`pale gold, like straw`,
+    notYet: t`white still`,
+    draw: (done) => (
+      <>
+        <path d="M20 76V150q0 14 14 14H206q14 0 14 -14V76" fill="none" stroke={INK} strokeWidth="2.6" />
+        <rect x="22" y="96" width="196" height="66" fill={fill("fat")} stroke={INK} />
+        {[48, 78, 108, 138, 168, 194].map((x, i) => (
+          <path
+            key={x}
+            d={`M${x - 12} ${122 + (i % 3) * 10}q12 -12 24 0`}
+            fill="none"
+            stroke={done ? "var(--color-fat)" : "var(--color-milk)"}
+            strokeWidth="9"
+            strokeLinecap="round"
+          />
+        ))}
+        {[48, 78, 108, 138, 168, 194].map((x, i) => (
+          <path
+            key={`rim ${x}`}
+            d={`M${x - 12} ${118 + (i % 3) * 10}q12 -12 24 0`}
+            fill="none"
+            stroke={INK}
+            strokeWidth="1.2"
+          />
+        ))}
+      </>
+    ),
+  },
   curd: {
     done: t`clear oil, amber curds`,
     notYet: t`white still`,

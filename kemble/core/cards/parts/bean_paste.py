@@ -107,7 +107,7 @@ FAMILY = Family(
         Step(
             "simmer-lid",
             "Simmer the beans dry under a lid",
-            "Boil up and pour off once; then just as much water as the sheet says, lowest heat, lid shut, until none is left.",
+            "Just as much water as the sheet says and none of it poured off: boil up, then lowest heat, lid shut, until none is left.",
             Minutes(fact="part.*.soft_min"),
             "minded",
             work="stove",

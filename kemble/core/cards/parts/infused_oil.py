@@ -34,7 +34,7 @@ FAMILY = Family(
             ),
             uses=("burner",),
             weigh="made",
-            cue=Cue("Pale gold?", "The bubbling slows, the edges are straw.", "Straw gold", "Still white", "amber"),
+            cue=Cue("Pale gold?", "The bubbling slows, the edges are straw.", "Straw gold", "Still white", "straw"),
             cautions=("hot-oil",),
             rhythm=Rhythm(30, "Stir, and look at the colour"),
             at="pan",

@@ -13,6 +13,8 @@ from kemble.core.cards.family import (
     StepDependency,
 )
 
+LEAVES = ("bamboo-leaf", "banana-leaf", "corn-husk", "vine-leaf")
+
 FAMILY = Family(
     id="wrapper",
     name="Leaves and wrappers",
@@ -53,7 +55,7 @@ FAMILY = Family(
             ),
             uses=("counter",),
             when={"soften": ("soaked",)},
-            needs=("bamboo-leaf", "banana-leaf", "corn-husk", "vine-leaf"),
+            needs=LEAVES,
             at="tray",
             adds=(
                 Adds(
@@ -79,7 +81,7 @@ FAMILY = Family(
             ),
             uses=("burner",),
             when={"soften": ("blanched",)},
-            needs=("bamboo-leaf", "banana-leaf", "corn-husk", "vine-leaf"),
+            needs=LEAVES,
             at="pot",
             adds=(
                 Adds(
@@ -104,6 +106,8 @@ FAMILY = Family(
                 "cloth",
             ),
             after=(StepDependency("soak-leaves", 0, 600), StepDependency("blanch-leaves", 0, 600)),
+            needs=LEAVES,
+            cautions=("plants",),
             uses=("counter",),
             at="board",
             tips=(
@@ -114,5 +118,4 @@ FAMILY = Family(
         ),
     ),
     faults=(Fault("leaf-split", "leaf split", "brittle leaf", "a second leaf over it", "soak longer; spares"),),
-    cautions=("plants",),
 )

@@ -334,6 +334,7 @@ WAY = Way(
             "patch with a wet thumb; serve those first",
             "more dough to each; freeze the filling harder",
             (CauseEvidence("shape.skin_mm", "low", 3.6),),
+            of=("filling",),
         ),
         Fault(
             "burst",

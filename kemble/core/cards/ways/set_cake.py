@@ -13,6 +13,7 @@ from kemble.core.cards.way import (
     School,
     Step,
     StepDependency,
+    Variant,
     Way,
 )
 
@@ -373,6 +374,20 @@ WAY = Way(
                 "Not yet",
                 "stick",
             ),
+            variants=(
+                Variant(
+                    "until",
+                    "colour",
+                    words="Clear long since; it goes on until it is brown. Top up only with boiling water, and often.",
+                    cue=Cue(
+                        "Look under the foil. Is it brown?",
+                        "The middle as dark as the rim, and a scent of toffee. It darkens a little more as it cools.",
+                        "Brown all over, it is done",
+                        "Not yet",
+                        "amber",
+                    ),
+                ),
+            ),
             window=("heat.first_check_min", "heat.done_min", "heat.latest_min"),
             cautions=("steam", "boil-dry"),
             at="tin",
@@ -430,6 +445,22 @@ WAY = Way(
                 "Gold and soft",
                 "Pale, still stiff",
                 "pan",
+            ),
+            variants=(
+                Variant(
+                    "fried",
+                    "plain",
+                    title="Fry the slices in a film of oil",
+                    words="Medium heat, a film of oil, slices apart. Do not move them until they let go; gold, then turn once.",
+                    tools=("pan", "turner"),
+                ),
+                Variant(
+                    "fried",
+                    "deep",
+                    title="Fry the slices in deep oil",
+                    words="Dry them well. A few at a time in hot oil, a minute or two, until gold all round; onto paper.",
+                    tools=("deep pan", "slotted spoon", "paper"),
+                ),
             ),
             cautions=("hot-oil",),
             at="frying pan",

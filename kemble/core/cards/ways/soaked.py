@@ -25,7 +25,7 @@ def soaked_steps(drain: str) -> tuple[Step, ...]:
         Step(
             "rinse",
             "Rinse the grain",
-            "Cold water, a turn of the hand, pour off. Clear is clean enough; the last water need not be.",
+            "Cold water, a turn of the hand, pour off: {rinses}. Clear is clean enough; the last water need not be.",
             Minutes(6),
             "held",
             work="messy",

@@ -442,6 +442,7 @@ WAY = Way(
             "patch it, serve it first",
             "more dough to each; a firmer filling",
             (CauseEvidence("shape.skin_mm", "low", 3.6),),
+            of=("filling",),
         ),
         Fault(
             "rock",

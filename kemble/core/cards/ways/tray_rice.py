@@ -196,6 +196,7 @@ WAY = Way(
             ),
             uses=("burner",),
             asks="Are rice and syrup both hot, and is the tray lined?",
+            part="syrup",
             weigh="mix.cooked_g",
             cautions=("molten-sugar",),
             at="pan",
@@ -230,6 +231,7 @@ WAY = Way(
             window=("heat.first_check_min", "heat.done_min", "heat.latest_min"),
             cautions=("molten-sugar",),
             at="pan",
+            tips=("pot", "steamer"),
         ),
         Step(
             "level",
