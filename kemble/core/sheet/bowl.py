@@ -27,6 +27,8 @@ from kemble.core.sheet.part_flow import working_order
 from kemble.core.sheet.part_yields import PartInput, PartYield, as_weighed, calculate_yields
 from kemble.core.sheet.parts import Line, OutputPlace, Part, PartialAmount, Take
 
+_THIN_PCT = 80.0  # of water: nothing that is worth a pan is left of it when that is gone
+_STEEPED: dict[PartRole, str] = {"syrup": "leaf-infusion", "broth": "sweet-broth"}  # what such a part is instead
 _DRY_BEAN_WATER = 0.13  # of a dry bean is water
 
 
@@ -410,4 +412,8 @@ def family_of(sheet: Sheet, part: Part, items: list[Ingredient]) -> Family | Non
     if usual and (not usual.tells or names.intersection(usual.tells)):
         return usual
     told = (family for family in FAMILIES.values() if part.role in family.roles and names.intersection(family.tells))
-    return next(told, usual or FAMILIES[USUAL[part.role]])
+    likely = next(told, usual or FAMILIES[USUAL[part.role]])
+    if likely.finish.rule == "solids" and items and all(item.per_100_g.water >= _THIN_PCT for item in items):
+        # Water with a leaf in it is no syrup: boiled down to its solids, nothing would be left.
+        return FAMILIES[_STEEPED.get(part.role, likely.id)]
+    return likely

@@ -279,3 +279,14 @@ def test_a_filling_s_fault_is_asked_only_where_there_is_one():
     assert "leaks" not in {fault.id for fault in faults_of(way, ["base", "broth"])}
     assert "leaks" in {fault.id for fault in faults_of(way, ["base", "filling"])}
     assert "thin-broth" not in {fault.id for fault in faults_of(way, ["base", "filling"])}
+
+
+def test_a_glaze_under_the_cake_shortens_no_bake():
+    document = default_sheet("batter-bake").model_dump()
+    plain = work(sheet_from(document), KITCHEN).facts["heat.bare_min"].value
+    glaze = {"role": "glaze", "lines": [line("milk", 60), line("light-brown-sugar", 30)]}
+    over = sheet_from({**document, "parts": [*document["parts"], glaze]})
+    assert work(over, KITCHEN).facts["heat.bare_min"].value < plain
+    under = {**glaze, "rest": {"": {"to": "whole", "where": "under", "joins": "pour"}}}
+    below = work(sheet_from({**document, "parts": [*document["parts"], under]}), KITCHEN).facts
+    assert "heat.glaze_at_min" not in below

@@ -238,3 +238,20 @@ def test_eggs_are_counted(grams, text):
     lines = [line("sweet-rice-flour", 200), line("milk", 300), line("egg", grams)]
     shown = work(a_sheet("batter-bake", ("base", lines)), KITCHEN).lines[2]
     assert shown.household == text
+
+
+class TestWhatAPartIs:
+    def test_water_with_a_fragrant_leaf_is_no_syrup(self):
+        """300 g of water with 20 g of leaf, called a syrup: steeped, most of it is there; boiled to its solids, 3 g were."""
+        base = [line("sweet-rice-flour", 200), line("water", 200), line("white-sugar", 150)]
+        steeped = [line("water", 300), line("tropical-leaf", 20)]
+        worked = work(a_sheet("set-cake", ("base", base), ("syrup", steeped)), KITCHEN)
+        part = next(part for part in worked.parts if part.role == "syrup")
+        assert part.family == "leaf-infusion"
+        assert part.made_g > 200
+
+    def test_with_sugar_in_it_it_is_one(self):
+        base = [line("sweet-rice-flour", 200), line("water", 200), line("white-sugar", 50)]
+        syrup = [line("water", 300), line("tropical-leaf", 20), line("white-sugar", 200)]
+        worked = work(a_sheet("set-cake", ("base", base), ("syrup", syrup)), KITCHEN)
+        assert next(part for part in worked.parts if part.role == "syrup").family == "coconut-syrup"
