@@ -26,6 +26,8 @@ from kemble.core.stations.claims import (
     settle_claims,
 )
 
+_FULL_WORK_G = 60.0  # so much to lay on, or more, takes the card's minutes, less takes less; kitchen estimate
+_LEAST_MIN = 1.0
 LIES_READY_MIN = 120.0  # what was put on or under may wait so long for the step that it is put there for
 
 
@@ -145,7 +147,7 @@ def _placing_step(steps: Sequence[Step], output: PartOutput, step_id: str, *, is
         step_id,
         translate(card.title).format(name=name),
         card.words,
-        Minutes(card.minutes),
+        Minutes(max(_LEAST_MIN, card.minutes * min(1.0, output.rest / _FULL_WORK_G))),
         "held",
         after=(StepDependency(output.role),) if is_made else (),
         uses=("counter",),

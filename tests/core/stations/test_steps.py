@@ -290,3 +290,12 @@ def test_a_glaze_under_the_cake_shortens_no_bake():
     under = {**glaze, "rest": {"": {"to": "whole", "where": "under", "joins": "pour"}}}
     below = work(sheet_from({**document, "parts": [*document["parts"], under]}), KITCHEN).facts
     assert "heat.glaze_at_min" not in below
+
+
+def test_one_date_on_top_is_laid_there_in_a_minute():
+    """A date of 8 g takes the minute that anything takes; 200 g of walnuts the four of the card."""
+    for ingredient, grams, minutes in (("date", 8, 1), ("walnut", 200, 4)):
+        document = default_sheet("set-cake").model_dump()
+        document["parts"] = [*document["parts"], {"role": "decoration", "lines": [line(ingredient, grams)]}]
+        steps = {step.id: step for step in work(sheet_from(document), KITCHEN).steps}
+        assert steps["put-decoration"].minutes == pytest.approx(minutes)
