@@ -71,9 +71,11 @@ class _Ledger:
             for vessel in dict.fromkeys(here.tips)
             if vessel != step.at and (owner, vessel) in self.holds
         ]
-        added = sum(ingoing.grams for ingoing in here.goes_in if is_food(ingoing))
+        added = sum(each.grams for each in here.goes_in if is_food(each) and owner != "wrapper")
         beside = self._left_over(here, tipped[0][2] if tipped else 0.0)
-        untaken = sum(self.left_over.get(role, 0.0) for role in {each.role for each in here.goes_in if each.role})
+        # Of what is divided here itself, what no piece takes is counted by its pieces already.
+        roles = {each.role for each in here.goes_in if each.role} if not step.each or tipped else set()
+        untaken = sum(self.left_over.get(role, 0.0) for role in roles)
         total = before + sum(grams for _, _, grams in tipped) + added - beside - untaken
         after = total + self._change(here, total, changes, is_done=is_done, later_g=later_g)
         becomes = step.becomes or next((called for _, called, _ in tipped if called), "") or name
@@ -124,7 +126,7 @@ class _Ledger:
 
 
 def is_food(ingoing: Ingoing) -> bool:
-    return ingoing.contribution.item.group != "leaf"
+    return ingoing.role != "wrapper"
 
 
 def fold_ledger(

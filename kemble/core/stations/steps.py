@@ -187,13 +187,11 @@ def steps_of(calculation: Calculation, stages: Sequence[HeatStageResult], amount
 
 
 def _left_over(calculation: Calculation) -> dict[PartRole, float]:
-    """Grams of what goes round or over the pieces that none of them takes; fillings are divided where they are weighed out."""
+    """Grams of what goes into, round or over the pieces that none of them takes."""
     if calculation.sheet.in_tray or "shape.pieces" not in calculation.fact_book:
         return {}
     return {
-        output.role: output.rest - grams
-        for output, grams in goes_on_pieces(calculation)
-        if output.place.where != "within" and output.rest - grams > 0
+        output.role: output.rest - grams for output, grams in goes_on_pieces(calculation) if output.rest - grams > 0
     }
 
 

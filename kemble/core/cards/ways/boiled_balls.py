@@ -210,6 +210,7 @@ WAY = Way(
             asks="Is the filling hard, and a damp cloth at hand?",
             weigh="shape.piece_g",
             at="tray",
+            adds=(Adds(parts=("filling", "heart")),),
             tips=(
                 "board",
                 "filling tray",

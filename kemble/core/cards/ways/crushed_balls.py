@@ -215,7 +215,7 @@ WAY = Way(
                 "board",
                 "filling tray",
             ),
-            adds=(Adds(parts=("coat",)),),
+            adds=(Adds(parts=("coat", "filling", "heart")),),
             becomes="balls",
         ),
         Step(

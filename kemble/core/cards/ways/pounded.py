@@ -241,6 +241,7 @@ WAY = Way(
             weigh="shape.piece_g",
             cautions=("choking",),
             at="tray",
+            adds=(Adds(parts=("filling", "heart")),),
             tips=(
                 "mortar",
                 "filling tray",
@@ -336,7 +337,7 @@ WAY = Way(
                 "board",
                 "filling tray",
             ),
-            adds=(Adds(parts=("broth",)),),
+            adds=(Adds(parts=("broth", "filling", "heart")),),
         ),
     ),
     faults=(

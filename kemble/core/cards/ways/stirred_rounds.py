@@ -338,6 +338,7 @@ WAY = Way(
             weigh="shape.piece_g",
             cautions=("choking",),
             at="second tray",
+            adds=(Adds(parts=("filling", "heart")),),
             tips=(
                 "second board",
                 "filling tray",
@@ -380,6 +381,7 @@ WAY = Way(
             weigh="shape.piece_g",
             cautions=("choking",),
             at="second tray",
+            adds=(Adds(parts=("filling", "heart")),),
             tips=(
                 "second board",
                 "filling tray",
