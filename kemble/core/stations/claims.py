@@ -69,10 +69,8 @@ class _Claims:
             self.by_step.setdefault(step_id, []).append(Ingoing(offer.contribution, grams, offer.role, act))
 
 
-def settle_claims(
-    offers: Sequence[Offer], steps: Sequence[StepOnSheet], amounts: Amounts
-) -> tuple[dict[str, list[Ingoing]], list[Ingoing]]:
-    """By step what goes in at it; and what no step takes. Of an amount that several steps could take, the last has it."""
+def settle_claims(offers: Sequence[Offer], steps: Sequence[StepOnSheet], amounts: Amounts) -> dict[str, list[Ingoing]]:
+    """By step what goes in at it. Of an amount that several steps could take, the last has it."""
     claims = _Claims()
     open_claims = [
         (each, adds)
@@ -103,13 +101,12 @@ def settle_claims(
         for offer in offers if adds.takes_rest else ():
             if offer.is_line:
                 claims.give(each.id, offer, offer.left, adds.act)
-    left = [Ingoing(offer.contribution, offer.left, offer.role) for offer in offers if offer.left > _A_CRUMB_G]
     acts = {each.id: [adds.act for adds in each.step.adds if adds.act] for each, _ in open_claims}
     order = {id(offer.contribution): i for i, offer in enumerate(offers)}
     for step_id, going in claims.by_step.items():
         moments = ["", *acts.get(step_id, ())]
         going.sort(key=lambda ingoing: (moments.index(ingoing.act), order[id(ingoing.contribution)]))
-    return claims.by_step, left
+    return claims.by_step
 
 
 def _names(adds: Adds, offer: Offer) -> bool:

@@ -227,7 +227,7 @@ def _sheet_steps(calculation: Calculation, way_steps: Sequence[Step], amounts: A
         if bowl.family is None or bowl.part.made_on:
             continue
         names = {step.id: f"{role}-{step.id}" for step in bowl.family.steps}
-        claims, _ = settle_claims(
+        claims = settle_claims(
             offers_of_part(calculation.bowl, bowl, made.__contains__),
             [
                 StepOnSheet(step.id, step, is_called(step, role), partial(_school_followed_by, calculation, role))
@@ -240,7 +240,7 @@ def _sheet_steps(calculation: Calculation, way_steps: Sequence[Step], amounts: A
             own = _in_its_school(step, partial(_school_followed_by, calculation, role))
             sheet_steps.append(_SheetStep(names[step.id], own, role, {**names, **_last_step_by_role(last_of)}, going))
         last_of[role] = names[bowl.family.steps[-1].id]
-    of_way, claims, _ = own_steps(calculation, way_steps, last_of, is_called, made.__contains__, amounts)
+    of_way, claims = own_steps(calculation, way_steps, last_of, is_called, made.__contains__, amounts)
     names = {**{step.id: step.id for step in of_way}, **_last_step_by_role(last_of)}
     sheet_steps.extend(_SheetStep(step.id, step, None, names, claims.get(step.id, ())) for step in of_way)
     return sheet_steps
@@ -457,8 +457,8 @@ def _resources_used(sheet_step: _SheetStep, calculation: Calculation) -> list[st
     return uses
 
 
-# What the scale shows of the base goes by the ledger: what joins at a later step is not on it yet.
 _A_CRUMB_G = 0.001
+# What the scale shows of the base goes by the ledger: what joins at a later step is not on it yet.
 _BY_LEDGER = ("mix.batch_g", "mix.cooked_g", "mix.scale_g", "grain.soaked_g", "grain.cook_water_g")
 
 

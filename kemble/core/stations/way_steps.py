@@ -5,7 +5,7 @@ A step waits for every part that goes in at it. Nothing else orders parts, so th
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Collection, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from kemble.core.cards.card_parts import Minutes, Step, StepDependency
@@ -48,8 +48,8 @@ def own_steps(
     is_called: Callable[[Step], bool],
     is_made: Callable[[PartRole], bool],
     amounts: Amounts,
-) -> tuple[list[Step], dict[str, list[Ingoing]], list[Ingoing]]:
-    """The way's own steps on this sheet; by step what goes in at it; and what goes in at none.
+) -> tuple[list[Step], dict[str, list[Ingoing]]]:
+    """The way's own steps on this sheet, and by step what goes in at it.
 
     `steps` are the way's, its heat in stages; `last_of` names the last step of making each part that is made here: what a
     role stands for in a wait. A part that is not made here holds nothing up. One that no step takes must be there when it
@@ -57,10 +57,11 @@ def own_steps(
     """
     moved = {role for role, bowl in calculation.bowl.parts.items() if _is_moved(calculation, bowl.part)}
     steps = [step for step in steps if step.part not in moved]
-    puts = _placing_steps(calculation, steps, last_of, _named_roles(steps) - moved)
+    named = _named_roles(steps) - moved
+    puts = _placing_steps(calculation, steps, last_of, named)
     placed = _with_placing_steps(steps, puts, moved)
-    claims, left = settle_claims(
-        _offers(calculation, puts, is_made, steps[-1].id),
+    claims = settle_claims(
+        _offers(calculation, puts, is_made, named, steps[-1].id),
         [StepOnSheet(step.id, step, is_called(step), lambda choice: followed(calculation, choice)) for step in placed],
         amounts,
     )
@@ -69,7 +70,7 @@ def own_steps(
     )
     late = tuple(StepDependency(role) for role in last_of if role not in settled)
     placed[-1] = replace(placed[-1], after=(*placed[-1].after, *late))
-    return placed, claims, left
+    return placed, claims
 
 
 def followed(calculation: Calculation, choice: str) -> str:
@@ -106,16 +107,21 @@ def _placing_vessel(put: _PlacingStep, step: Step) -> str:
 
 
 def _offers(
-    calculation: Calculation, puts: Sequence[_PlacingStep], is_made: Callable[[PartRole], bool], last: str
+    calculation: Calculation,
+    puts: Sequence[_PlacingStep],
+    is_made: Callable[[PartRole], bool],
+    named: Collection[PartRole],
+    last: str,
 ) -> list[Offer]:
-    """What is to go into the base, in or on the whole, or beside it."""
+    """What is to go into the base, in or on the whole, or beside it: at the `last` step, where no step names it."""
     put_at = {(put.output.role, put.output.made.output.id): put.step.id for put in puts}
     offers = offers_of_part(calculation.bowl, calculation.bowl.base, is_made)
     for part in calculation.bowl.parts.values():
         for output in part.outputs:
-            offers += offers_of_output(
-                calculation.bowl, output, is_made, put_at.get((output.role, output.made.output.id))
-            )
+            at = put_at.get((output.role, output.made.output.id))
+            if at is None and output.place.to == "beside" and not output.place.joins and output.role not in named:
+                at = last
+            offers += offers_of_output(calculation.bowl, output, is_made, at)
     return offers
 
 

@@ -322,6 +322,14 @@ class TestReadyParts:
         steps = {step.id: step for step in work(sheet, KITCHEN).steps}
         assert [(item.name, item.grams) for item in steps["ball-filling"].to_hand] == [("Red bean paste, sweet", 200)]
 
+    def test_a_topping_that_stands_beside_is_carried_out_with_the_rest(self):
+        """Walnuts in a bowl beside the cake: no step of the way names them, and they are on the table all the same."""
+        document = json.loads(default_sheet("set-cake").model_dump_json())
+        beside = {"role": "topping", "lines": [line("walnut", 80)], "rest": {"": {"to": "beside"}}}
+        worked = work(sheet_from({**document, "parts": [*document["parts"], beside]}), KITCHEN)
+        output = next(part for part in worked.parts if part.role == "topping").outputs[0]
+        assert [item.grams for item in worked.steps[-1].to_hand if item.name == output.name] == pytest.approx([80])
+
     def test_a_topping_made_elsewhere_is_put_on_too(self):
         document = json.loads(default_sheet("set-cake").model_dump_json())
         document["parts"].append(

@@ -10,8 +10,8 @@ def soaked_steps(drain: str) -> tuple[Step, ...]:
         Step(
             "soak-beans",
             "Sort and soak the beans",
-            "Stones and split ones out, rinse, then three times their volume of water; in a warm room, in the cold. Drain "
-            "them before they go in.",
+            "Pick out stones and split beans, rinse, and cover with three times their volume of water; in a warm room, put "
+            "them in the fridge. Drain them before they go in.",
             Minutes(fixed=10, fact="grain.bean_soak_min"),
             "free",
             tools=("bowl", "sieve"),
