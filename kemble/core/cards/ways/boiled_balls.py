@@ -15,6 +15,7 @@ from kemble.core.cards.way import (
     StepDependency,
     Way,
 )
+from kemble.core.cards.ways.filling_balls import filling_balls_step
 
 WAY = Way(
     id="boiled-balls",
@@ -103,33 +104,12 @@ WAY = Way(
         ),
     ),
     steps=(
-        Step(
+        filling_balls_step(
             "ball-filling",
             "Scoop and roll the filling",
             "All equal, on a lined tray, not touching.",
             Minutes(fixed=2, per_piece=0.3),
-            "held",
-            work="messy",
-            tools=(
-                "scoop or spoon",
-                "tray",
-                "paper",
-            ),
             after=(StepDependency("filling", 0, 120), StepDependency("heart", 0, 240)),
-            uses=("counter",),
-            part="filling",
-            weigh="shape.filling_g",
-            at="filling tray",
-            adds=(
-                Adds(
-                    parts=(
-                        "filling",
-                        "heart",
-                    )
-                ),
-            ),
-            becomes="fillings",
-            each="shape.filling_g",
         ),
         Step(
             "freeze-filling",

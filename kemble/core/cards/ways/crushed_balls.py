@@ -16,6 +16,7 @@ from kemble.core.cards.way import (
     Way,
     outline,
 )
+from kemble.core.cards.ways.filling_balls import filling_balls_step
 from kemble.core.cards.ways.soaked import soaked_steps
 
 WAY = Way(
@@ -83,32 +84,13 @@ WAY = Way(
     ),
     steps=(
         *soaked_steps("Ten minutes on the sieve will do: what clings is taken off the water."),
-        Step(
+        filling_balls_step(
             "ball-paste",
             "Portion the paste",
             "All equal, on a tray, covered.",
             Minutes(fixed=2, per_piece=0.4),
-            "held",
-            work="messy",
-            tools=(
-                "scale",
-                "tray",
-            ),
+            tools=("scale", "tray"),
             after=(StepDependency("filling", 0, 1440), StepDependency("heart", 0, 240)),
-            uses=("counter",),
-            part="filling",
-            weigh="shape.filling_g",
-            at="filling tray",
-            adds=(
-                Adds(
-                    parts=(
-                        "filling",
-                        "heart",
-                    )
-                ),
-            ),
-            becomes="fillings",
-            each="shape.filling_g",
         ),
         Step(
             "cook-grain",

@@ -16,6 +16,7 @@ from kemble.core.cards.way import (
     Way,
     outline,
 )
+from kemble.core.cards.ways.filling_balls import filling_balls_step
 from kemble.core.cards.ways.soaked import soaked_steps
 
 WAY = Way(
@@ -192,33 +193,12 @@ WAY = Way(
             at="mortar",
             adds=(Adds(parts=("herb",)),),
         ),
-        Step(
+        filling_balls_step(
             "ball-filling",
             "Ball the filling",
             "All equal, covered.",
             Minutes(fixed=2, per_piece=0.4),
-            "held",
-            work="messy",
-            tools=(
-                "scoop or spoon",
-                "tray",
-                "paper",
-            ),
             after=(StepDependency("filling", 0, 1440), StepDependency("heart", 0, 240)),
-            uses=("counter",),
-            part="filling",
-            weigh="shape.filling_g",
-            at="filling tray",
-            adds=(
-                Adds(
-                    parts=(
-                        "filling",
-                        "heart",
-                    )
-                ),
-            ),
-            becomes="fillings",
-            each="shape.filling_g",
         ),
         Step(
             "shape",

@@ -18,6 +18,7 @@ from kemble.core.cards.way import (
     Way,
     outline,
 )
+from kemble.core.cards.ways.filling_balls import filling_balls_step
 
 WAY = Way(
     id="stirred-rounds",
@@ -98,33 +99,12 @@ WAY = Way(
         ),
     ),
     steps=(
-        Step(
+        filling_balls_step(
             "ball-filling",
             "Ball the filling",
             "All equal, on a tray, covered. A whole fruit or nut inside: paste thin round it.",
             Minutes(fixed=2, per_piece=0.4),
-            "held",
-            work="messy",
-            tools=(
-                "scoop or spoon",
-                "tray",
-                "paper",
-            ),
             after=(StepDependency("filling", 0, 1440), StepDependency("heart", 0, 240)),
-            uses=("counter",),
-            part="filling",
-            weigh="shape.filling_g",
-            at="filling tray",
-            adds=(
-                Adds(
-                    parts=(
-                        "filling",
-                        "heart",
-                    )
-                ),
-            ),
-            becomes="fillings",
-            each="shape.filling_g",
         ),
         Step(
             "board",
