@@ -177,25 +177,18 @@ export const PAIRS: Record<Exclude<Looks, "stick" | "ball">, Pair> = {
     notYet: t`white still`,
     draw: (done) => (
       <>
-        <path d="M20 76V150q0 14 14 14H206q14 0 14 -14V76" fill="none" stroke={INK} strokeWidth="2.6" />
-        <rect x="22" y="96" width="196" height="66" fill={fill("fat")} stroke={INK} />
-        {[48, 78, 108, 138, 168, 194].map((x, i) => (
+        <ellipse cx="120" cy="116" rx="104" ry="50" fill="var(--color-sheet)" stroke={INK} strokeWidth="2" />
+        {[
+          { width: 15, colour: INK },
+          { width: 12, colour: done ? "var(--color-fat)" : "var(--color-milk)" },
+        ].map(({ width, colour }) => (
           <path
-            key={x}
-            d={`M${x - 12} ${122 + (i % 3) * 10}q12 -12 24 0`}
+            key={width}
+            d="M46 112q16 -20 32 0M92 92q16 -20 32 0M138 98q16 -20 32 0M74 142q16 -20 32 0M122 140q16 -20 32 0M168 126q14 -18 28 0"
             fill="none"
-            stroke={done ? "var(--color-fat)" : "var(--color-milk)"}
-            strokeWidth="9"
+            stroke={colour}
+            strokeWidth={width}
             strokeLinecap="round"
-          />
-        ))}
-        {[48, 78, 108, 138, 168, 194].map((x, i) => (
-          <path
-            key={`rim ${x}`}
-            d={`M${x - 12} ${118 + (i % 3) * 10}q12 -12 24 0`}
-            fill="none"
-            stroke={INK}
-            strokeWidth="1.2"
           />
         ))}
       </>
