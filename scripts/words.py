@@ -24,6 +24,7 @@ from babel.messages.pofile import read_po, write_po
 from pydantic import BaseModel
 
 from kemble.core.cards.cautions import CAUTIONS
+from kemble.core.cards.common_steps import COMMON_STEPS
 from kemble.core.cards.parts import FAMILIES
 from kemble.core.cards.placing_steps import PLACING
 from kemble.core.cards.taste_scales import SCALES, TasteId
@@ -181,7 +182,19 @@ def catalogue() -> Catalog:
             catalog.add(words, locations=[(where, 0)])
     pieces = [way.many_pieces for way in WAYS.values()]
     tables = of_tables(
-        ALONE, pieces, PLACING, WAYS, FAMILIES, SCALES, CAUTIONS, KEYS, ESTIMATES, SOURCES, GROUPS, larder()
+        ALONE,
+        pieces,
+        PLACING,
+        COMMON_STEPS,
+        WAYS,
+        FAMILIES,
+        SCALES,
+        CAUTIONS,
+        KEYS,
+        ESTIMATES,
+        SOURCES,
+        GROUPS,
+        larder(),
     )
     for words in tables:
         catalog.add(words)

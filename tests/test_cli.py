@@ -62,7 +62,7 @@ def test_a_recipe_in_words_becomes_a_sheet_and_what_is_not_clear_an_error(tmp_pa
     assert main(["import", str(path)]) == 0
     told = capsys.readouterr()
     result = json.loads(told.out)
-    assert (result["way"], result["taught"]["heat"]["minutes"]) == ("set-cake", 50)
+    assert (result["way"], result["method"][0]["minutes"]) == ("set-cake", 50)
     assert "a round tin 180 mm across" in told.err
     path.write_text("300 g sweet rice flour\n1 tsp snark\n")
     assert main(["import", str(path)]) == 2

@@ -31,7 +31,7 @@ THEIRS = """async () => {
   walk([kitchen.name, kitchen.tins, kitchen.steamers, kitchen.pots, kitchen.pans, kitchen.scoops, kitchen.ingredients, kitchen.own_days]);
   for (const { id } of (await read('/api/sheets?size=50')).sheets) {
     const { sheet } = await read(`/api/sheets/${id}`);
-    walk([sheet.title, sheet.parts.map(part => [part.name, part.kept_for, part.made_on, part.pan]), sheet.taught, sheet.vessel, sheet.parts.flatMap(part => part.lines.map(line => [line.reserve_for, line.splits]))]);
+    walk([sheet.title, sheet.parts.map(part => [part.name, part.kept_for, part.made_on, part.pan]), sheet.method.map(entry => [entry.by, entry.title, entry.words, entry.text]), sheet.vessel, sheet.parts.flatMap(part => part.lines.map(line => [line.reserve_for, line.splits]))]);
   }
   for (const { id } of await read('/api/occasions')) walk((await read(`/api/occasions/${id}`)).occasion);
   for (const way of await read('/api/ways')) {

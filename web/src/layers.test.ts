@@ -20,6 +20,7 @@ const ROOMS = [
   "runs",
   "bench",
   "stations",
+  "method",
   "alarm",
   "make",
   "occasion",

@@ -207,6 +207,7 @@ describe("the plan", () => {
     proven: true,
     gap_pct: 0,
     quiet_kept: true,
+    gaps_kept: true,
     late_min: 0,
     earliest_serve: null,
     ...more,

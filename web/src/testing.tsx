@@ -5,7 +5,7 @@ import { act, fireEvent, screen } from "@testing-library/react";
 import type { ReactNode } from "react";
 import { MemoryRouter } from "react-router";
 import { vi } from "vitest";
-import type { Fact, KitchenSettings, Sheet, SheetOpen, WayCard, WorkResult } from "./api/client";
+import type { Fact, KitchenSettings, Sheet, SheetOpen, StepResult, WayCard, WorkResult } from "./api/client";
 import { TIME_HEADER } from "./api/connection";
 import { queryClient } from "./api/queries";
 import { newPart } from "./sheet/edits";
@@ -119,7 +119,8 @@ export const worked = (...result: Fact[]): WorkResult => ({
   core: null,
   stages: [],
   hangs: [],
-  taught: [],
+  given_times: [],
+  method: { left_out: [], notes: [], dormant: [] },
   cooling: null,
 });
 
@@ -134,7 +135,7 @@ export function sheet(water = 375, title = "A cake"): Sheet {
   });
   return {
     format: "kemble-sheet",
-    version: 2,
+    version: 3,
     title,
     way: "set-cake",
     schools: {},
@@ -154,7 +155,7 @@ export function sheet(water = 375, title = "A cake"): Sheet {
       count: 1,
     },
     heat: { level: "medium", stages: [] },
-    taught: {},
+    method: [],
     wrap: {},
     start: { batter_c: 45, dough_c: 26 },
     cut: { pieces: 24 },
@@ -201,3 +202,31 @@ export const opened = (item: Sheet, revision = 1): SheetOpen => ({
 
 /** A page of a list, as the server gives it, with everything on the first. */
 export const pageOf = <T,>(sheets: T[]) => ({ sheets, page: 1, pages: 1, total: sheets.length });
+
+/** A step of a method as the server works it out: by itself, with nothing in it. */
+export const stepResult = (id: string, more: Partial<StepResult> = {}): StepResult => ({
+  id,
+  entry: id,
+  part: null,
+  title: `Title of ${id}`,
+  words: `Words of ${id}.`,
+  own_words: "",
+  texts: [],
+  serves: false,
+  asks: "",
+  fact: "",
+  minutes: 30,
+  hands: "held",
+  uses: [],
+  after: [],
+  cue: null,
+  window: null,
+  between: null,
+  hangs: {},
+  target: null,
+  to_hand: [],
+  work: "messy",
+  tools: [],
+  cautions: [],
+  ...more,
+});

@@ -194,7 +194,8 @@ class Step:
     goes in, `changes` what then comes or goes by itself. `becomes` is what it holds afterwards. `each` names the fact of one
     piece's weight, where the content is divided: what is over stays behind. `scale` says what the scale shows: all that the
     vessel holds, the liquid that is added, or what is tipped in. `needs` limits a part's step to parts with such ingredients (groups or ids): bought paste is not soaked.
-    `asks` is an order trap: what must be so before this step begins, asked while there is still time.
+    `asks` is an order trap: what must be so before this step begins, asked while there is still time. `needed`: why no cook may
+    leave it out.
     """
 
     id: str
@@ -208,6 +209,7 @@ class Step:
     part: PartRole | None = None
     needs: tuple[str, ...] = ()
     asks: str = ""
+    needed: str = ""
     cue: Cue | None = None
     window: tuple[str, str, str] | None = None  # facts: first check, done, latest
     weigh: str | None = None  # fact that the scale should show

@@ -5,10 +5,13 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from typing import Any
 
+from kemble.core.cards.common_steps import COMMON_STEPS
+from kemble.core.cards.step_names import title_of
 from kemble.core.cards.ways import WAYS
 from kemble.core.kitchen.shelf import Shelf
-from kemble.core.sentences import say
+from kemble.core.sentences import say, translate
 from kemble.core.sheet.document import Sheet
+from kemble.core.sheet.method import Entry, MethodText, OwnStep, StepChange
 from kemble.core.sheet.parts import Line, Part
 
 # Fields of a sheet that hold plain values, and what they are called.
@@ -21,7 +24,6 @@ _PLAIN: Mapping[str, str] = {
     "wrap": "leaf",
     "heat": "heat",
     "start": "start",
-    "taught": "taught",
     "cut": "cut",
 }
 _UNITS = ("_mm", "_min", "_c", "_g", "_pct", "_ml")
@@ -49,6 +51,7 @@ def _all(before: Sheet, after: Sheet, shelf: Shelf) -> Iterator[str]:
             yield from _part_differences(old, new, shelf)
     yield from _schools(before, after)
     item, other = (sheet.model_dump(mode="json") for sheet in (before, after))
+    yield from _method_differences(before, after)
     for name, words in _PLAIN.items():
         if item.get(name) != other.get(name):
             yield from _named_values(words, item.get(name), other.get(name))
@@ -99,6 +102,34 @@ def _schools(before: Sheet, after: Sheet) -> Iterator[str]:
         if was != now:
             label = next((school.label for school in choice.schools if school.id == now), now)
             yield f"{choice.title}: {label}"
+
+
+def _method_differences(before: Sheet, after: Sheet) -> Iterator[str]:
+    """Steps that the cook does otherwise, of their own, or no longer; by their titles."""
+    was, now = ({_entry_name(entry): entry for entry in sheet.method} for sheet in (before, after))
+    for name in dict.fromkeys((*was, *now)):
+        old, new = was.get(name), now.get(name)
+        if old == new:
+            continue
+        title = _entry_title(new or old)
+        if isinstance(new, StepChange) and new.skip and not (isinstance(old, StepChange) and old.skip):
+            yield say("“{title}” is left out", title=title)
+        elif isinstance(new or old, MethodText | OwnStep) and (old is None or new is None):
+            yield say("“{title}” is new", title=title) if new else say("“{title}” is gone", title=title)
+        elif (minutes := getattr(new, "minutes", None)) and minutes != getattr(old, "minutes", None):
+            yield say("“{title}”: {minutes:.4g} min", title=title, minutes=minutes)
+        else:
+            yield say("“{title}” is done otherwise", title=title)
+
+
+def _entry_name(entry: Entry) -> str:
+    return entry.step if isinstance(entry, StepChange) else entry.own if isinstance(entry, OwnStep) else entry.text
+
+
+def _entry_title(entry: Entry | None) -> str:
+    if isinstance(entry, OwnStep):
+        return entry.title or translate(COMMON_STEPS[entry.common].title)
+    return title_of(entry.step) if isinstance(entry, StepChange) else entry.text[:60] if entry else ""
 
 
 def _named_values(words: str, was: Any, now: Any) -> Iterator[str]:

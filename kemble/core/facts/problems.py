@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import types
 from collections.abc import Sequence
-from typing import Any, NoReturn, Union, get_args, get_origin
+from typing import Annotated, Any, NoReturn, Union, get_args, get_origin
 
 from pydantic import BaseModel, ConfigDict, ValidationError
 from pydantic.fields import FieldInfo
@@ -79,7 +79,7 @@ def _models_in(annotation: Any) -> list[type[BaseModel]]:
     """The models inside an annotation such as `list[Part]` or `Vessel | None`."""
     if isinstance(annotation, type) and issubclass(annotation, BaseModel):
         return [annotation]
-    if get_origin(annotation) in (list, tuple, dict, Union, types.UnionType):
+    if get_origin(annotation) in (list, tuple, dict, Union, types.UnionType, Annotated):
         return [model for arg in get_args(annotation) for model in _models_in(arg)]
     return []
 
@@ -106,9 +106,13 @@ def _typed_words(value: object) -> str:
     return text if len(text) <= 40 else text[:37] + "…"
 
 
+# What pydantic puts into a location that stands in no document: a validator, the kind of an entry.
+_NO_PLACE = ("function-", "entry-")
+
+
 def problem_from(error: ErrorDetails, root: type[BaseModel] | None) -> Problem:
     """One pydantic error as a Problem. What is accepted comes from the field's own description."""
-    loc = [step for step in error["loc"] if not (isinstance(step, str) and step.startswith("function-"))]
+    loc = [step for step in error["loc"] if not (isinstance(step, str) and step.startswith(_NO_PLACE))]
     field, keys = _field(root, loc)
     path = ".".join(str(step) for step in loc) or "the document"
     kind = error["type"]

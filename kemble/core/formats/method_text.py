@@ -1,4 +1,4 @@
-"""The method of a recipe in plain text, line by line: the tin, the oven, times that were taught, the soak, the pieces.
+"""The method of a recipe in plain text, line by line: the tin, the oven, times that were given, the soak, the pieces.
 
 A table of patterns, each with what it says of a sheet. What a line says is shown beside it; a line that says nothing of
 this is kept as it is and called so. Nothing is guessed without a word.
@@ -127,10 +127,13 @@ def _clocks(line: str) -> Iterator[MethodFinding]:
             done.add(verb.of)
             if verb.of == "soak":
                 yield MethodFinding(words=f"{verb.called} {span_words(minutes)}", path="grain.soak_min", value=minutes)
+                continue
             said: dict[str, str | float] = {"minutes": minutes, "by": say("as it is written")}
             yield MethodFinding(
-                words=say("{span_words} {called}, as taught", span_words=span_words(minutes), called=verb.called),
-                path=f"taught.{verb.of}",
+                words=say(
+                    "{span_words} {called}, as it is written", span_words=span_words(minutes), called=verb.called
+                ),
+                path=f"method.{verb.of}",
                 value=said,
             )
 
@@ -270,7 +273,7 @@ def pieces_of(yields: str) -> int | None:
 def of_the_way(method: Sequence[ParsedMethodLine], way: str | None) -> list[ParsedMethodLine]:
     """The method once its way is known: where it tells several heats, only those in that way's heat are of the cake."""
     pattern = WAYS[way].signs.heat if way else ""
-    heats = [line for line in method if any(finding.path == "taught.heat" for finding in line.says)]
+    heats = [line for line in method if any(finding.path == "method.heat" for finding in line.says)]
     own = [line for line in heats if pattern and re.search(pattern, line.text, re.IGNORECASE)]
     if len(heats) < 2 or not own or len(own) == len(heats):
         return list(method)
@@ -279,7 +282,7 @@ def of_the_way(method: Sequence[ParsedMethodLine], way: str | None) -> list[Pars
 
 def _of_what(line: ParsedMethodLine) -> ParsedMethodLine:
     says = [
-        MethodFinding(words=finding.words, asks=say("A time: of what?")) if finding.path == "taught.heat" else finding
+        MethodFinding(words=finding.words, asks=say("A time: of what?")) if finding.path == "method.heat" else finding
         for finding in line.says
     ]
     return line.model_copy(update={"says": says})

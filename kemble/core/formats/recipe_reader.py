@@ -7,7 +7,7 @@ from __future__ import annotations
 import html
 import json
 import re
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from html.parser import HTMLParser
 from typing import Any, Literal
 
@@ -97,9 +97,15 @@ def laid_on(sheet: Sheet, says: Sequence[MethodFinding]) -> Sheet:
     document, done = sheet.model_dump(mode="json"), set()
     for finding in says:
         place = _path_in_sheet(sheet, finding)
-        if place is None or finding.path in done:
+        if finding.path in done:
             continue
         done.add(finding.path)
+        if finding.path.startswith("method.") and isinstance(finding.value, Mapping):
+            step = finding.path.removeprefix("method.")
+            others = [entry for entry in document["method"] if entry.get("step") != step]
+            document["method"] = [*others, {"step": step, **finding.value}]
+        if place is None:
+            continue
         *outer, last = place
         at = document
         for name in outer:
@@ -121,7 +127,7 @@ def _path_in_sheet(sheet: Sheet, finding: MethodFinding) -> list[str] | None:
     return [first, *rest] if first in _SAID_OF and rest else None
 
 
-_SAID_OF = ("vessel", "heat", "grain", "taught")
+_SAID_OF = ("vessel", "heat", "grain")
 
 
 def sheet_of(told: ParsedRecipe) -> Sheet:
@@ -359,13 +365,13 @@ def _read_any(
 ) -> ParsedRecipe:
     listed = read_list("\n".join(lines[:_MOST_LINES]), kitchen)
     told = read_method(method[:_MOST_LINES])
-    if minutes is not None and not any(finding.path == "taught.heat" for line in told for finding in line.says):
+    if minutes is not None and not any(finding.path == "method.heat" for line in told for finding in line.says):
         said: dict[str, str | float] = {"minutes": minutes, "by": say("as it is written")}
         told = [
             *told,
             ParsedMethodLine(
                 text=say("cooking time"),
-                says=[MethodFinding(words=say("{minutes:.0f} min", minutes=minutes), path="taught.heat", value=said)],
+                says=[MethodFinding(words=say("{minutes:.0f} min", minutes=minutes), path="method.heat", value=said)],
             ),
         ]
     count = pieces_of(yields)
@@ -412,7 +418,7 @@ def _questions(
     said: dict[str, set[str]] = {}
     for line in method:
         for finding in line.says:
-            if finding.path and finding.path not in ("way",) and not finding.path.startswith("taught"):
+            if finding.path and finding.path not in ("way",) and not finding.path.startswith("method"):
                 said.setdefault(finding.path, set()).add(str(finding.value))
     for path, values in said.items():
         if len(values) > 1:

@@ -90,7 +90,7 @@ def observe_run(
     events: Sequence[AnyEvent],
 ) -> BatchObservations:
     """What a run of `sheet` shows: every step that was ended and is told with a range, every weight that is, every
-    reading of a heart, every time that somebody taught.
+    reading of a heart, every time that somebody gave.
 
     Times are told anew by the craft's own table: what the kitchen has learned or measured is no part of a sight.
     """
@@ -123,7 +123,7 @@ def _spread_of(step: StepResult, spreads: Mapping[str, Spread]) -> tuple[str, Sp
     key = _DONE if step.window else step.fact
     if key == "rest.cut_after_min":  # on the counter or in the fridge: whichever it was told by
         among = [item for item in ("rest.cut_counter_min", "rest.cut_fridge_min") if item in spreads]
-        key = min(among, key=lambda name: abs(spreads[name].likely - step.minutes), default=key)
+        key = min(among, key=lambda name: abs(spreads[name].likely - step.ours.minutes), default=key)
     return (key, spreads[key]) if key in spreads else None
 
 
@@ -138,7 +138,8 @@ def _observe_time(
     if result is None or state.started is None or state.ended is None:
         return []
     key, of = result
-    told = step.window.done if step.window else step.minutes
+    ours = step.ours
+    told = ours.window.done if ours.window else ours.minutes
     before = max(0.0, told - of.likely) if step.window else 0.0  # loads before the last
     took = (state.ended - state.started).total_seconds() / 60 - before
     if took < _LEAST_MIN:
@@ -154,6 +155,11 @@ def _observe_time(
             )
         )
         return []
+    if _ended_by_its_given_clock(step, state, events, took + before):
+        left_out.append(
+            say("{title}: ended when its given time was up: that shows nothing of when it was done", title=step.title)
+        )
+        return []
     factor = told / of.likely if not step.window and of.likely else 1.0
     says = say("{title}: {took:.0f} min, {likely:.0f} told", title=step.title, took=took, likely=of.likely * factor)
     if step.hands == "held" or (step.window is not None and step.hands == "minded" and key != _DONE):
@@ -163,14 +169,24 @@ def _observe_time(
     return [Observation("time", key, says, of.likely * factor, low, took, _LOOK_SD, _moves(of))]
 
 
+def _ended_by_its_given_clock(step: StepResult, state: StepState, events: Sequence[AnyEvent], took: float) -> bool:
+    """Whether a step that is done by its looks was ended because a given time rang: nobody looked, and nothing was read."""
+    given = step.given
+    if given is None or not given.is_used or step.hands == "held":
+        return False
+    looked = state.probed or any(event.kind == "not_yet" and event.step == step.id for event in events)
+    return not looked and abs(took - given.minutes) <= _AT_ONCE_MIN
+
+
 def _observe_pace(step: StepResult, state: StepState, spreads: Mapping[str, Spread]) -> float | None:
     """How quick hands were at a step that nothing but they tells: logarithm of took over told."""
+    told = step.ours.minutes
     if step.hands == "free" or step.window or _spread_of(step, spreads) or not state.started or not state.ended:
         return None
     took = (state.ended - state.started).total_seconds() / 60
-    if took < _LEAST_MIN or step.minutes <= 0 or took > _MOST_TIMES * step.minutes:
+    if took < _LEAST_MIN or told <= 0 or took > _MOST_TIMES * told:
         return None
-    return math.log(took / step.minutes)
+    return math.log(took / told)
 
 
 def _looked_at(step: str, state: StepState, events: Sequence[AnyEvent]) -> list[float]:
@@ -236,7 +252,7 @@ _OF_TAUGHT = {"rest": "rest.cut_after_min"}
 def _taught(worked: WorkResult, spreads: Mapping[str, Spread]) -> list[Observation]:
     """What somebody said that it takes."""
     observations = []
-    for given_time_comparison in worked.taught:
+    for given_time_comparison in worked.given_times:
         step = next((step for step in worked.steps if step.id == given_time_comparison.of), None)
         key = (
             _DONE

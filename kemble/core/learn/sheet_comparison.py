@@ -29,6 +29,7 @@ from kemble.core.learn.posterior import Array
 from kemble.core.physics.time_spread import EDGE
 from kemble.core.sentences import Words, say
 from kemble.core.sheet.document import Sheet
+from kemble.core.sheet.method import HEAT
 from kemble.core.sheet.parts import Amount, Line
 from kemble.core.stations.work_sheet import WorkResult, work
 
@@ -80,7 +81,7 @@ class Unknowns(BaseModel):
 
 class SheetRegion(BaseModel):
     """One of the two: where its ratios lie (the ellipse's outline), its time, what was
-    taught of it, and what is open, the most telling first."""
+    given for it, and what is open, the most telling first."""
 
     model_config = ConfigDict(frozen=True)
 
@@ -89,7 +90,7 @@ class SheetRegion(BaseModel):
     sugar: Interval
     outline: list[MapPosition]
     minutes: Interval | None
-    taught_min: float | None
+    given_min: float | None
     open: list[Unknowns]
 
 
@@ -279,14 +280,15 @@ def _cloud(seen: _SheetSpread) -> SheetRegion:
         sd = math.sqrt(seen.own_sd**2 + float((seen.moves[:, 2] ** 2).sum()))
         ends = (seen.minutes * math.exp(EDGE * sign * sd) for sign in (-1, 1))
         minutes = Interval(likely=seen.minutes, low=next(ends), high=next(ends))
-    taught = seen.sheet.taught.get("heat")
+    heats = {HEAT, *(step.id for step in seen.worked.steps if step.window)}
+    given = next((time for time in seen.worked.given_times if time.of in heats), None)
     return SheetRegion(
         title=seen.sheet.title,
         hydration=Interval(likely=water, low=water - EDGE * sd_water, high=water + EDGE * sd_water),
         sugar=Interval(likely=sugar, low=sugar - EDGE * sd_sugar, high=sugar + EDGE * sd_sugar),
         outline=_outline(water, sugar, seen.covariance),
         minutes=minutes,
-        taught_min=taught.minutes if taught else None,
+        given_min=given.minutes if given else None,
         open=_open_unknowns(seen),
     )
 

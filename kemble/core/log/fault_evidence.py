@@ -101,7 +101,7 @@ def _lasting(names: Sequence[str], judge: Callable[[float, float, float], Litera
         words = []
         for name in names:
             for step in batch.called(name):
-                took, told = batch.lasted(step), batch.steps[step].minutes
+                took, told = batch.lasted(step), batch.steps[step].ours.minutes
                 if took is None or told <= 0:
                     continue
                 side = judge(took / told, told, took)
@@ -122,7 +122,7 @@ def undercooked(batch: BatchFacts, fault: Fault) -> Testimony | None:
     words = []
     for step, worked in batch.steps.items():
         took, state = batch.lasted(step), batch.states.get(step)
-        if worked.window is None or took is None or state is None:
+        if worked.ours.window is None or took is None or state is None:
             continue
         gel = batch.number("mix.gel_temperature_c")
         if state.probed and gel is not None:
@@ -133,12 +133,12 @@ def undercooked(batch: BatchFacts, fault: Fault) -> Testimony | None:
                     "its heart was {read:.0f} °C {before:.0f} min before the end", read=read.celsius, before=before
                 )
                 words.append(Testimony("for", says))
-        title, first = worked.title, worked.window.first_check
+        title, first = worked.title, worked.ours.window.first_check
         if took < first:
             says = say("{title}: {took:.0f} min, first look at {first:.0f}", title=title, took=took, first=first)
             words.append(Testimony("for", says))
-        elif took >= worked.window.done:
-            words.append(_beside_likely(worked, worked.window, took))
+        elif took >= worked.ours.window.done:
+            words.append(_beside_likely(worked, worked.ours.window, took))
     return _loudest(words)
 
 
@@ -147,14 +147,14 @@ def overcooked(batch: BatchFacts, fault: Fault) -> Testimony | None:
     words = []
     for step, worked in batch.steps.items():
         took = batch.lasted(step)
-        if worked.window is None or took is None:
+        if worked.ours.window is None or took is None:
             continue
-        title, latest = worked.title, worked.window.latest
+        title, latest = worked.title, worked.ours.window.latest
         if took > latest:
             says = say("{title}: {took:.0f} min, {latest:.0f} at the latest", title=title, took=took, latest=latest)
             words.append(Testimony("for", says))
-        elif took <= worked.window.done:
-            words.append(_beside_likely(worked, worked.window, took))
+        elif took <= worked.ours.window.done:
+            words.append(_beside_likely(worked, worked.ours.window, took))
     return _loudest(words)
 
 

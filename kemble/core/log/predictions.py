@@ -53,15 +53,15 @@ def compared(
     for scheduled in plan.scheduled:
         step, was = scheduled.step, state[scheduled.step.id]
         if was.started and was.ended and (step.window or step.minutes > 10):
-            minutes = (was.ended - was.started).total_seconds() / 60
+            minutes, window = (was.ended - was.started).total_seconds() / 60, step.ours.window
             predictions.append(
                 ComparedPrediction(
                     step=step.id,
                     label=step.title,
                     unit="min",
-                    predicted=step.minutes,
-                    low=step.window.first_check if step.window else None,
-                    high=step.window.latest if step.window else None,
+                    predicted=step.ours.minutes,
+                    low=window.first_check if window else None,
+                    high=window.latest if window else None,
                     happened=minutes,
                 )
             )

@@ -10,7 +10,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from datetime import UTC, datetime, timedelta
 from typing import Any, Literal
 
@@ -84,6 +84,15 @@ def tasks_of(dishes: Sequence[Dish]) -> list[Task]:
         for i, dish in enumerate(dishes)
         for step in dish.steps
     ]
+
+
+def without_gaps(dish: Dish) -> Dish:
+    """The dish without its gaps: what can no longer be in time is done as soon as it can."""
+    loose = [
+        step.model_copy(update={"after": [wait.model_copy(update={"at_most": None}) for wait in step.after]})
+        for step in dish.steps
+    ]
+    return replace(dish, steps=loose)
 
 
 @dataclass(frozen=True, slots=True)

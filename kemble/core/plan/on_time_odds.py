@@ -64,12 +64,15 @@ class _DurationRange:
 
 def _duration_range(task: Task, estimates: Mapping[EstimateId, Estimate]) -> _DurationRange:
     step, likely = task.step, max(1.0, task.step.minutes)
-    if step.window:
-        return _DurationRange(step.window.first_check, step.window.done, step.window.latest)
+    ours = step.ours
+    if ours.window:  # the cake is done when it is done, whatever time was given for it
+        return _DurationRange(ours.window.first_check, ours.window.done, ours.window.latest)
     if step.fact in _CHOSEN:
         return _DurationRange(likely, likely, likely)
-    if step.between:
-        return _DurationRange(step.between.least, likely, step.between.most)
+    if step.between and ours.between:
+        return _DurationRange(ours.between.least, ours.minutes, ours.between.most)
+    if step.given and step.given.is_used and not step.cue:
+        return _DurationRange(likely, likely, likely)
     if hands_for(step):
         row = estimates["hand_work"]
         return _DurationRange(likely * row.low, likely * row.value, likely * row.high)

@@ -13,7 +13,7 @@ from kemble.core.computing_guard import computes
 from kemble.core.facts.problems import refuse
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.cook_assignment import assign_cooks
-from kemble.core.plan.day_solver import Dish, PlanRequest, SolvedDay, solve_day
+from kemble.core.plan.day_solver import Dish, PlanRequest, SolvedDay, solve_day, without_gaps
 from kemble.core.sentences import say
 from kemble.core.stations.steps import StepResult
 
@@ -41,6 +41,7 @@ class Plan(BaseModel):
     proven: bool
     gap_pct: float = 0.0  # at most so far from the best, where that is not proven
     quiet_kept: bool
+    gaps_kept: bool = True  # whether nothing lies longer than it should
     late_min: int = 0
     earliest_serve: datetime | None = None
 
@@ -87,12 +88,17 @@ def plan_from(steps: Sequence[StepResult], kitchen: Kitchen, *, begin: datetime)
 
 @computes
 def planned(asked: PlanRequest) -> Plan | None:
-    """The best plan of a day; where quiet hours cannot be kept, one that does not keep them. None when there is none."""
+    """The best plan of a day; where quiet hours cannot be kept, one that does not keep them; and where by the cook's method
+    things cannot all follow soon enough, one in which they lie longer. None when there is none."""
     solved = solve_day(asked)
     if solved is None and asked.quiet:
         asked = replace(asked, quiet=False)
         solved = solve_day(asked)
-    return None if solved is None else plan_of(asked, solved)
+    if solved is None:
+        asked = replace(asked, dishes=[without_gaps(dish) for dish in asked.dishes])
+        solved = solve_day(asked)
+        return None if solved is None else plan_of(asked, solved).model_copy(update={"gaps_kept": False})
+    return plan_of(asked, solved)
 
 
 def plan_of(asked: PlanRequest, solved: SolvedDay) -> Plan:

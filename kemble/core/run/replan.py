@@ -12,7 +12,7 @@ from datetime import datetime, timedelta
 from kemble.core.computing_guard import computes
 from kemble.core.facts.quantity import span_words
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.plan.day_solver import Dish, PlanRequest, SolvedDay, key_of, solve_day
+from kemble.core.plan.day_solver import Dish, PlanRequest, SolvedDay, key_of, solve_day, without_gaps
 from kemble.core.plan.resources import HANDS_OF_A_COOK, HelperHours, hands_for, there_are
 from kemble.core.plan.schedule import Plan, ScheduledStep, plan_of
 from kemble.core.run.run_state import RunState, StepState
@@ -70,7 +70,7 @@ def replan(
     asked = _plan_request(going, dishes, kitchen, now, helpers)
     solved = solve_day(asked)
     if solved is None:
-        asked = replace(asked, dishes=[_loose(dish) for dish in asked.dishes])
+        asked = replace(asked, dishes=[without_gaps(dish) for dish in asked.dishes])
         solved = solve_day(asked)
     if solved is None:
         return None
@@ -204,15 +204,6 @@ def _possible(dishes: Sequence[Dish], going: Sequence[OpenRun], kitchen: Kitchen
             steps.append(step)
         found_dishes.append(replace(dish, steps=steps))
     return found_dishes
-
-
-def _loose(dish: Dish) -> Dish:
-    """The dish without its gaps: what can no longer be in time is done as soon as it can."""
-    loose = [
-        step.model_copy(update={"after": [wait.model_copy(update={"at_most": None}) for wait in step.after]})
-        for step in dish.steps
-    ]
-    return replace(dish, steps=loose)
 
 
 def _scheduled_by_run(going: Sequence[OpenRun], scheduled: Sequence[ScheduledStep]) -> list[list[ScheduledStep]]:

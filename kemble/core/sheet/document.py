@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import json
 from collections.abc import Mapping
-from typing import Annotated, Any, Literal
+from typing import Any, Literal
 
-from pydantic import Field, StringConstraints, ValidationError, field_validator, model_validator
+from pydantic import Field, ValidationError, field_validator, model_validator
 from pydantic_core import PydanticCustomError
 
 from kemble.core.cards.ways import WAYS
@@ -17,13 +17,14 @@ from kemble.core.geometry.tray_cutting import PATTERNS, Pattern
 from kemble.core.kitchen.document import Level, StageLevel, Tin
 from kemble.core.kitchen.larder import larder
 from kemble.core.sentences import say
+from kemble.core.sheet.method import MOST_ENTRIES, Method, check_method
 from kemble.core.sheet.part_flow import check_flow
 from kemble.core.sheet.parts import ROLES, OutputPlace, Part, SheetModel, place_of
 from kemble.core.sheet.upgrades import upgrade_sheet
 from kemble.core.text_cleaning import clean_document
 
 FORMAT: Literal["kemble-sheet"] = "kemble-sheet"
-VERSION: Literal[2] = 2
+VERSION: Literal[3] = 3
 MOST_BYTES = 200_000
 
 
@@ -200,17 +201,6 @@ class Heat(SheetModel):
         return value
 
 
-class GivenTime(SheetModel):
-    """A time that somebody gave: a relative, a teacher, a book."""
-
-    minutes: float = Field(gt=0, le=6000, allow_inf_nan=False, description="above 0, at most 6000 minutes")
-    by: str = Field("", max_length=60, description="a few words: who says so")
-
-
-# The way's own heat, its rest and its soak; or any step of the sheet, by its id.
-TaughtOf = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9-]*$", max_length=60)]
-
-
 class StartTemperatures(SheetModel):
     """Temperatures at which the pieces or the batter go into the heat, in °C. A batter's is the way's usual, left out."""
 
@@ -251,7 +241,7 @@ class Sheet(SheetModel):
     """A formula with everything that its working needs. Only `way` and `parts` have no default."""
 
     format: Literal["kemble-sheet"] = Field(FORMAT, description=f'"{FORMAT}"')
-    version: Literal[2] = Field(VERSION, description="2")
+    version: Literal[3] = Field(VERSION, description="3")
     title: str = Field("Untitled sheet", min_length=1, max_length=120, description="1 to 120 letters")
     way: str = Field(max_length=40, description="one of " + ", ".join(WAYS))
     schools: dict[str, str] = Field({}, max_length=12, description="choices of the way")
@@ -264,9 +254,7 @@ class Sheet(SheetModel):
     wrap: Wrap = Wrap()
     heat: Heat = Heat()
     start: StartTemperatures = StartTemperatures()
-    taught: dict[TaughtOf, GivenTime] = Field(
-        {}, max_length=40, description="times taught for heat, rest or soak, or for a step by its id: at most 40"
-    )
+    method: Method = Field((), max_length=MOST_ENTRIES, description="at most 80 entries")
     cut: Cut = Cut()
     serve: str | None = Field(
         None,
@@ -325,6 +313,7 @@ class Sheet(SheetModel):
         self._check_base()
         self._check_shares(set(roles))
         check_flow(WAYS[self.way], self.parts, len(self.heat.stages))
+        check_method(self.method)
         return self
 
     def _check_base(self) -> None:

@@ -33,4 +33,15 @@ def _part_from_1(part: Any) -> Any:
     return {**part, "kept": {"share": share} if share else None}
 
 
-_LIFTS: dict[int, Callable[[Document], Document]] = {1: _upgrade_from_1}
+def _upgrade_from_2(document: Document) -> Document:
+    """In version 2 times that somebody gave stood beside Kemble's and moved no plan; they go on doing so."""
+    taught = document.get("taught")
+    if not isinstance(taught, Mapping):
+        return {**document, "version": 3}
+    method = [
+        {"step": step, **time, "use": "ours"} if isinstance(time, Mapping) else time for step, time in taught.items()
+    ]
+    return {**{key: value for key, value in document.items() if key != "taught"}, "version": 3, "method": method}
+
+
+_LIFTS: dict[int, Callable[[Document], Document]] = {1: _upgrade_from_1, 2: _upgrade_from_2}

@@ -8,7 +8,7 @@ from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.physics.soaking import most_pct, uptake_pct
 from kemble.core.sentences import Words, say
-from kemble.core.sheet.document import GivenTime
+from kemble.core.sheet.method import HEAT, REST, SOAK, StepChange
 from kemble.core.stations.calculation import AnswerModel, Calculation
 from kemble.core.stations.heat.doneness_checks import share_of
 from kemble.core.stations.steps import StepResult
@@ -28,7 +28,7 @@ _BY_THEN: tuple[tuple[str, str, str], ...] = (
 
 
 class GivenTimeComparison(AnswerModel):
-    """A taught time against ours: `done_pct` of makings are done by then; what is true at that minute; what would explain
+    """A given time against ours: `done_pct` of makings are done by then; what is true at that minute; what would explain
     the difference."""
 
     of: str
@@ -41,67 +41,77 @@ class GivenTimeComparison(AnswerModel):
 
 
 def compare_given_times(calculation: Calculation, steps: Sequence[StepResult]) -> tuple[GivenTimeComparison, ...]:
-    """Every taught time that there is something of ours to hold it against."""
+    """Every given time that there is something of ours to hold it against."""
     by_id = {step.id: step for step in steps}
-    given_time_comparisons = []
-    for of, told in calculation.sheet.taught.items():
-        if of in _HOW:
-            given_time_comparisons.append(_HOW[of](calculation, told))
-        elif of in by_id:
-            given_time_comparisons.append(_compare_step(calculation, by_id[of], told))
-    return tuple(
-        given_time_comparison for given_time_comparison in given_time_comparisons if given_time_comparison is not None
-    )
+    comparisons = []
+    for entry in calculation.sheet.method:
+        if not isinstance(entry, StepChange) or entry.minutes is None:
+            continue
+        step = by_id.get(entry.step)
+        if compare := _HOW.get(_name_that_follows(step) if step else entry.step):
+            comparisons.append(compare(calculation, entry.step, entry.minutes, entry.by))
+        elif step is not None:
+            minutes = step.given.minutes if step.given else entry.minutes
+            comparisons.append(_compare_step(calculation, step, minutes, entry.by))
+    return tuple(comparison for comparison in comparisons if comparison is not None)
 
 
-def _compare_step(calculation: Calculation, step: StepResult, told: GivenTime) -> GivenTimeComparison:
+def _name_that_follows(step: StepResult) -> str:
+    """What a way's step is called whatever the choices: its heat, its rest, its soak."""
+    if step.part is not None:
+        return ""
+    return HEAT if step.window else {"rest.cut_after_min": REST, "grain.soak_min": SOAK}.get(step.fact, "")
+
+
+def _compare_step(calculation: Calculation, step: StepResult, minutes: float, by: str) -> GivenTimeComparison:
     """Any other step: where theirs lies in what ours may be, and what would explain it."""
     says, share = [], None
-    if step.between:
-        least, most = step.between.least, step.between.most
-        share = round(100 * share_of(told.minutes, least, step.minutes, most))
-        place = "under" if told.minutes < least else "over" if told.minutes > most else "within"
+    ours, judged = step.ours, step.cue is not None or step.hands != "free"
+    if ours.between:
+        least, most = ours.between.least, ours.between.most
+        share = round(100 * share_of(minutes, least, ours.minutes, most)) if judged else None
+        place = "under" if minutes < least else "over" if minutes > most else "within"
         says.append(
             say("it is {place} what ours may be, {least:.0f} to {most:.0f}", place=place, least=least, most=most)
         )
     hot = calculation.fact_book.number("heat.to_boil_min") if "heat.to_boil_min" in calculation.fact_book else 0.0
-    if step.fact == "heat.to_boil_min" and told.minutes < hot:
+    if step.fact == "heat.to_boil_min" and minutes < hot:
         says.append(say("the water has begun to sing, and does not boil yet"))
-    beside = step.minutes - calculation.fact_book.number(step.fact) if step.fact in calculation.fact_book else 0.0
+    beside = ours.minutes - calculation.fact_book.number(step.fact) if step.fact in calculation.fact_book else 0.0
     return unchecked_model(
         GivenTimeComparison,
         of=step.id,
-        minutes=told.minutes,
-        by=told.by,
-        ours_min=step.minutes,
+        minutes=minutes,
+        by=by,
+        ours_min=ours.minutes,
         done_pct=share,
         says=tuple(says),
-        explains=_explain_difference(calculation, step.fact, told.minutes - beside, step.minutes - beside),
+        explains=_explain_difference(calculation, step.fact, minutes - beside, ours.minutes - beside) if judged else "",
     )
 
 
-def _compare_heat(calculation: Calculation, told: GivenTime) -> GivenTimeComparison | None:
+def _compare_heat(calculation: Calculation, of: str, minutes: float, by: str) -> GivenTimeComparison | None:
     fact_book = calculation.fact_book
     if "heat.done_min" not in fact_book:
         return None
     first, done, latest = (fact_book.number(f"heat.{name}_min") for name in ("first_check", "done", "latest"))
     says = [
-        (since if fact_book.number(key) <= told.minutes else until).format(at=f"{fact_book.number(key):.0f}")
+        (since if fact_book.number(key) <= minutes else until).format(at=f"{fact_book.number(key):.0f}")
         for key, since, until in _BY_THEN
         if key in fact_book and fact_book.number(key) > 0.5
     ]
     dries = latest + (latest - done)
-    if told.minutes > dries:
+    if minutes > dries:
         says.append(say("past {dries:.0f} the rim dries, or colours, whatever else it does", dries=dries))
     return unchecked_model(
         GivenTimeComparison,
-        of="heat",
-        minutes=told.minutes,
-        by=told.by,
+        of=of,
+        minutes=minutes,
+        by=by,
         ours_min=done,
-        done_pct=round(100 * share_of(told.minutes, first, done, latest)),
+        done_pct=round(100 * share_of(minutes, first, done, latest)),
         says=tuple(says),
-        explains=_explain_difference(calculation, "heat.done_min", told.minutes, done, calculation.kitchen.time_factor),
+        explains=_explain_difference(calculation, "heat.done_min", minutes, done, calculation.kitchen.time_factor),
     )
 
 
@@ -133,7 +143,7 @@ def _estimate_words(calculation: Calculation, off: float, name: EstimateId) -> s
     return say("{words} at {amount} (we take {value:.3g})", words=row.words, amount=amount, value=row.value)
 
 
-def _compare_rest(calculation: Calculation, told: GivenTime) -> GivenTimeComparison | None:
+def _compare_rest(calculation: Calculation, of: str, minutes: float, by: str) -> GivenTimeComparison | None:
     fact_book = calculation.fact_book
     key = "rest.cut_after_min"
     if key not in fact_book:
@@ -142,27 +152,27 @@ def _compare_rest(calculation: Calculation, told: GivenTime) -> GivenTimeCompari
     ours = fact_book.number(key)
     low, high = fact.low or ours * 0.8, fact.high or ours * 1.25
     school = calculation.asked("rest")
-    by = "rest.cut_counter_min" if school == "cool" else "rest.cut_fridge_min"
-    says = [say("cold enough by then") if told.minutes >= ours else say("warmer than it cuts clean at")]
-    if told.minutes < low:
+    cooled = "rest.cut_counter_min" if school == "cool" else "rest.cut_fridge_min"
+    says = [say("cold enough by then") if minutes >= ours else say("warmer than it cuts clean at")]
+    if minutes < low:
         says.append(say("an oiled blade, wiped each time, if it cannot wait"))
     return unchecked_model(
         GivenTimeComparison,
-        of="rest",
-        minutes=told.minutes,
-        by=told.by,
+        of=of,
+        minutes=minutes,
+        by=by,
         ours_min=ours,
-        done_pct=round(100 * share_of(told.minutes, low, ours, high)),
+        done_pct=round(100 * share_of(minutes, low, ours, high)),
         says=tuple(says),
-        explains=_explain_difference(calculation, by, told.minutes, ours) if school != "overnight" else "",
+        explains=_explain_difference(calculation, cooled, minutes, ours) if school != "overnight" else "",
     )
 
 
-def _compare_soak(calculation: Calculation, told: GivenTime) -> GivenTimeComparison | None:
+def _compare_soak(calculation: Calculation, of: str, minutes: float, by: str) -> GivenTimeComparison | None:
     if calculation.way.base != "grain":
         return None
     grain = calculation.sheet.grain
-    took, most = uptake_pct(told.minutes, grain.soak_c), most_pct(grain.soak_c)
+    took, most = uptake_pct(minutes, grain.soak_c), most_pct(grain.soak_c)
     full = 100 * took / most
     says = [
         say("it has taken up {took:.0f} % of its dry weight by then, {full:.0f} % of what it can", took=took, full=full)
@@ -171,16 +181,16 @@ def _compare_soak(calculation: Calculation, told: GivenTime) -> GivenTimeCompari
         says.append(say("longer adds nothing but a sour smell in a warm room"))
     return unchecked_model(
         GivenTimeComparison,
-        of="soak",
-        minutes=told.minutes,
-        by=told.by,
+        of=of,
+        minutes=minutes,
+        by=by,
         ours_min=float(grain.soak_min),
         says=tuple(says),
     )
 
 
-_HOW: dict[str, Callable[[Calculation, GivenTime], GivenTimeComparison | None]] = {
-    "heat": _compare_heat,
-    "rest": _compare_rest,
-    "soak": _compare_soak,
+_HOW: dict[str, Callable[[Calculation, str, float, str], GivenTimeComparison | None]] = {
+    HEAT: _compare_heat,
+    REST: _compare_rest,
+    SOAK: _compare_soak,
 }

@@ -26,6 +26,7 @@ class VesselContent(AnswerModel):
 
     name: Words
     grams: float
+    vessel: Words = ""  # kept plans of before do not say
 
 
 class VesselEntry(AnswerModel):
@@ -92,8 +93,8 @@ class _Ledger:
             vessel=step.at,
             before_g=before,
             tipped=tuple(
-                unchecked_model(VesselContent, name=called, grams=grams)
-                for _, called, grams in tipped
+                unchecked_model(VesselContent, name=called, grams=grams, vessel=vessel)
+                for vessel, called, grams in tipped
                 if grams > _A_CRUMB_G
             ),
             added_g=added,
@@ -177,10 +178,14 @@ def shown_on_scale(entry: VesselEntry, here: LedgerStep) -> float:
 
 
 def vessels_emptied(step: Step, filled: Collection[str], left_out: Sequence[Step]) -> tuple[str, ...]:
-    """The vessels that a step empties: of one that is not `filled`, since steps before it are left out, those that these
-    would have emptied into it."""
+    """The vessels that a step empties: of one that is not `filled`, its own among them, since steps before it are left out,
+    those that these would have emptied into it."""
     tips = list(step.tips)
+    if any(vessel in filled for vessel in tips):
+        return step.tips  # what it empties is there: the others are of choices that are not followed
     for earlier in reversed(left_out):
-        if earlier.at in tips and earlier.at not in filled:
-            tips += [vessel for vessel in earlier.tips if vessel not in tips]
+        if earlier.at in (step.at, *tips) and earlier.at not in filled:
+            instead = [vessel for vessel in earlier.tips if vessel not in tips]
+            at = tips.index(earlier.at) + 1 if earlier.at in tips else len(tips)
+            tips[at:at] = instead
     return tuple(tips)

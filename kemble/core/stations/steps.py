@@ -3,8 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Iterable, Sequence
 from functools import partial
 from typing import Any, Literal
 
@@ -19,16 +18,27 @@ from kemble.core.facts.vocabulary import PartRole
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.sentences import Words, say, translate
-from kemble.core.sheet.bowl import Contribution, WeighedLine
+from kemble.core.sheet.bowl import WeighedLine
+from kemble.core.sheet.method import StepChange, own_steps_in
 from kemble.core.stations.calculation import Calculation
 from kemble.core.stations.cautions import cautions_of_ingredients
-from kemble.core.stations.claims import Amounts, Ingoing, StepOnSheet, offers_of_part, settle_claims
+from kemble.core.stations.claims import Amounts, Ingoing
 from kemble.core.stations.finished_cake import goes_on_pieces
 from kemble.core.stations.heat.heat_stages import HeatStageResult
-from kemble.core.stations.ledger import LedgerStep, VesselEntry, fold_ledger, shown_on_scale, vessels_emptied
+from kemble.core.stations.ledger import LedgerStep, VesselEntry, fold_ledger, shown_on_scale
+from kemble.core.stations.method_steps import FIELDS, LaidMethod, MethodResult, lay_method, names_that_follow
 from kemble.core.stations.reading_bounds import ReadingBounds, bounds_of
+from kemble.core.stations.sheet_steps import (
+    SheetStep,
+    fact_of,
+    in_its_school,
+    is_called_for,
+    lay_steps,
+    school_followed,
+    steps_in_vessels,
+)
 from kemble.core.stations.staged_steps import staged_steps
-from kemble.core.stations.way_steps import followed, own_steps
+from kemble.core.stations.way_steps import followed
 
 
 class TextModel(BaseModel):
@@ -98,12 +108,32 @@ class IngredientToHand(TextModel):
     grams: float
     household: str
     splits: list[str]
-    act: Words = ""  # kept runs of before have neither
+    act: Words = ""  # kept runs of before have none of these
     held_back: Words = ""
+    group: str = ""
+
+
+class PredictedTime(TextModel):
+    """Kemble's own time of a step for which another one is used."""
+
+    minutes: float
+    between: MinutesRange | None = None
+    window: DonenessWindow | None = None
+
+
+class GivenTime(TextModel):
+    """Minutes that somebody gave for a step, for all of it, and who did. `is_used`: clocks and plans go by it."""
+
+    minutes: float
+    by: str = ""
+    is_used: bool = True
 
 
 class StepResult(TextModel):
     """One step with its minutes. `hands`: held takes a cook whole, minded a little, free not at all.
+
+    `minutes` are those that clocks and plans go by; where they are `given`, Kemble's own stand in `predicted`. `own_words` are
+    the cook's, `texts` sentences of the recipe that come after it, `entry` the name that an entry of the method goes by here. `serves`: with its end people eat.
 
     `asks` is what must be so before it begins; empty when nothing is. `hangs`: of what nobody knows of its minutes, the
     signed share of each estimate in their standard deviation, so that steps which hang on the same are late together.
@@ -132,6 +162,20 @@ class StepResult(TextModel):
     rhythm: RhythmResult | None = None
     count: CountResult | None = None
     bounds: ReadingBounds | None = None
+    # What follows is of the method; kept plans of before have none of it.
+    given: GivenTime | None = None
+    predicted: PredictedTime | None = None
+    entry: str = ""
+    own_words: str = ""
+    texts: list[str] = []
+    serves: bool = False
+
+    @property
+    def ours(self) -> PredictedTime:
+        """Kemble's own time, whichever is used."""
+        return self.predicted or unchecked_model(
+            PredictedTime, minutes=self.minutes, between=self.between, window=self.window
+        )
 
     @model_validator(mode="before")
     @classmethod
@@ -143,47 +187,119 @@ class StepResult(TextModel):
         return data
 
 
-@dataclass(frozen=True, slots=True)
-class _SheetStep:
-    """A card's step on this sheet: its id here, the part it belongs to, what its card's names stand for here, and what goes
-    in at it."""
-
-    id: str
-    step: Step
-    role: PartRole | None
-    names: Mapping[str, str]
-    goes_in: Sequence[Ingoing] = ()
-
-
-def steps_of(calculation: Calculation, stages: Sequence[HeatStageResult], amounts: Amounts) -> list[StepResult]:
-    """The steps in working order, a heat in `stages` as so many. A step left out hands its predecessors on to those that
-    waited for it. `amounts` are what soak and heat bring or take, in grams."""
-    way_steps = [_in_its_school(step, partial(followed, calculation)) for step in calculation.way.steps]
-    placed = _sheet_steps(calculation, staged_steps(calculation, way_steps, stages), amounts)
-    kept = {sheet_step.id: sheet_step for sheet_step in placed if _called_for(sheet_step, calculation)}
-    ledger_steps = _ledger_steps(placed, kept)
-    waits = _step_waits(placed, kept, {each.id: (each.step.at, *each.tips) for each in ledger_steps if each.step.at})
+def steps_of(
+    calculation: Calculation, stages: Sequence[HeatStageResult], amounts: Amounts
+) -> tuple[list[StepResult], MethodResult]:
+    """The steps in working order, a heat in `stages` as so many, with the cook's method laid over them. A step left out hands
+    its predecessors on to those that waited for it. `amounts` are what soak and heat bring or take, in grams."""
+    way_steps = [in_its_school(step, partial(followed, calculation)) for step in calculation.way.steps]
+    placed = lay_steps(calculation, staged_steps(calculation, way_steps, stages), amounts)
+    called = {sheet_step.id: sheet_step for sheet_step in placed if is_called_for(sheet_step, calculation)}
     last = placed[-1].id
+    laid = lay_method(calculation, placed, called, partial(_minutes_by_method, calculation))
     entries = fold_ledger(
-        ledger_steps,
+        steps_in_vessels(laid.placed, laid.kept),
         calculation.bowl,
         calculation.fact_book,
         amounts,
         _left_over(calculation),
     )
-    to_hand = _to_hand(kept.values(), calculation)
-    return [
+    in_order = [each for each in laid.placed if each.id in laid.kept]
+    to_hand = _to_hand(in_order, calculation)
+    steps = [
         _step_result(
             sheet_step,
             calculation,
-            waits[sheet_step.id],
+            laid.order.waits[sheet_step.id],
             stages,
             entries.get(sheet_step.id),
             to_hand[sheet_step.id],
             is_last=sheet_step.id == last,
         )
-        for sheet_step in kept.values()
+        for sheet_step in in_order
     ]
+    return [_with_method(step, laid, calculation) for step in steps], laid.result
+
+
+def _minutes_by_method(calculation: Calculation, sheet_step: SheetStep) -> float:
+    return _step_minutes(sheet_step, calculation.fact_book, calculation.kitchen)
+
+
+def _is_unsafe(step: StepResult, minutes: float, laid: LaidMethod) -> bool:
+    """Whether what is eaten may be raw after so many minutes: it is looked at only later, or must be cooked through."""
+    if step.window:
+        return minutes < step.window.first_check
+    least = step.between.least if step.between else step.minutes
+    return bool(laid.kept[step.id].step.needed) and minutes < least
+
+
+_SOON_AGAIN = 0.1  # of the time: Kemble's own has moved so far since the other was given that it is told
+
+
+def _with_method(step: StepResult, laid: LaidMethod, calculation: Calculation) -> StepResult:
+    """A step with what the cook's method says of it: which time is used, whose words stand first."""
+    entry, texts = laid.changes.get(step.id), laid.texts.get(step.id, [])
+    own = next((own for own in own_steps_in(calculation.sheet.method) if own.own == step.id), None)
+    changes: dict[str, Any] = {"texts": texts} if texts else {}
+    if own is not None and own.words:
+        changes["own_words"] = own.words
+    if entry is not None:
+        changes["entry"] = entry.step
+        if entry.words:
+            changes["own_words"] = entry.words
+        if entry.minutes is not None and not entry.stages:
+            changes |= _used_time(step, entry, laid, calculation)
+    return step.model_copy(update=changes) if changes else step
+
+
+def _used_time(step: StepResult, entry: StepChange, laid: LaidMethod, calculation: Calculation) -> dict[str, Any]:
+    """The fields of a step for which somebody gave a time: that time, where it is the one used, and ours beside it.
+
+    Of what is done by its looks the clock rings at the given time: the first look comes no later, and nothing is past its
+    latest before. What is only waited for then lasts as long as was said; hands have no spread of Kemble's either.
+    """
+    assert entry.minutes is not None
+    facts = calculation.fact_book
+    loads = facts.number("heat.loads") if step.window and "heat.loads" in facts else 1.0
+    pieces = next((facts.number(key) for key in ("shape.pieces", "cut.pieces") if key in facts), 1.0)
+    minutes = entry.minutes * (pieces if entry.per == "piece" else max(1.0, loads))
+    is_field = step.fact in FIELDS
+    staged = step.window is not None and bool(calculation.sheet.heat.stages)
+    too_short = entry.use is None and _is_unsafe(step, minutes, laid)
+    given = GivenTime(minutes=minutes, by=entry.by, is_used=entry.uses_given and not (is_field or staged or too_short))
+    if too_short:
+        laid.tell(step.id, say("By then it may be raw within: Kemble's own time is used until you choose the other."))
+    if entry.uses_given and is_field:
+        laid.not_followed(step.id, say("Its minutes stand in Mix: they are the ones used."))
+    if entry.uses_given and staged:
+        laid.not_followed(step.id, say("The stages of its heat say how long: they stand in Heat."))
+    if entry.ours_min and abs(step.minutes / entry.ours_min - 1) > _SOON_AGAIN:
+        laid.tell(
+            step.id,
+            say(
+                "It was given when Kemble's own time was {before:.0f} min; that is {now:.0f} min now.",
+                before=entry.ours_min,
+                now=step.minutes,
+            ),
+        )
+    if not given.is_used:
+        return {"given": given}
+    window, judged = step.window, step.window is not None or step.cue is not None
+    if window:
+        window = unchecked_model(
+            DonenessWindow,
+            first_check=min(window.first_check, minutes),
+            done=window.done,
+            latest=max(window.latest, minutes),
+        )
+    return {
+        "given": given,
+        "predicted": step.ours,
+        "minutes": minutes,
+        "window": window,
+        "between": step.between if judged else None,
+        "hangs": step.hangs if judged else {},
+    }
 
 
 def _left_over(calculation: Calculation) -> dict[PartRole, float]:
@@ -195,166 +311,8 @@ def _left_over(calculation: Calculation) -> dict[PartRole, float]:
     }
 
 
-def _ledger_steps(placed: Sequence[_SheetStep], kept: Mapping[str, _SheetStep]) -> list[LedgerStep]:
-    steps: list[LedgerStep] = []
-    left_out: dict[PartRole | None, list[Step]] = {}
-    filled: dict[PartRole | None, set[str]] = {}
-    for each in placed:
-        if each.id not in kept:
-            left_out.setdefault(each.role, []).append(each.step)
-            continue
-        tips = vessels_emptied(each.step, filled.setdefault(each.role, set()), left_out.get(each.role, ()))
-        steps.append(LedgerStep(each.id, each.step, each.role, each.goes_in, tips))
-        filled[each.role].add(each.step.at)
-    return steps
-
-
-def _sheet_steps(calculation: Calculation, way_steps: Sequence[Step], amounts: Amounts) -> list[_SheetStep]:
-    """The steps of every part that is made here, then the way's own."""
-    sheet_steps: list[_SheetStep] = []
-    last_of: dict[PartRole, str] = {}
-
-    def is_called(step: Step, role: PartRole | None = None) -> bool:
-        return _called_for(_SheetStep(step.id, step, role, {}), calculation)
-
-    made = {
-        role
-        for role, bowl in calculation.bowl.parts.items()
-        if bowl.family and not bowl.part.made_on and any(is_called(step, role) for step in bowl.family.steps)
-    }
-    for role in calculation.bowl.order:
-        bowl = calculation.bowl.parts[role]
-        if bowl.family is None or bowl.part.made_on:
-            continue
-        names = {step.id: f"{role}-{step.id}" for step in bowl.family.steps}
-        claims = settle_claims(
-            offers_of_part(calculation.bowl, bowl, made.__contains__),
-            [
-                StepOnSheet(step.id, step, is_called(step, role), partial(_school_followed_by, calculation, role))
-                for step in bowl.family.steps
-            ],
-            {},
-        )
-        for step in bowl.family.steps:
-            going = claims.get(step.id, ())
-            own = _in_its_school(step, partial(_school_followed_by, calculation, role))
-            sheet_steps.append(_SheetStep(names[step.id], own, role, {**names, **_last_step_by_role(last_of)}, going))
-        last_of[role] = names[bowl.family.steps[-1].id]
-    of_way, claims = own_steps(calculation, way_steps, last_of, is_called, made.__contains__, amounts)
-    names = {**{step.id: step.id for step in of_way}, **_last_step_by_role(last_of)}
-    sheet_steps.extend(_SheetStep(step.id, step, None, names, claims.get(step.id, ())) for step in of_way)
-    return sheet_steps
-
-
-def _in_its_school(step: Step, followed: Callable[[str], str]) -> Step:
-    """The step as its card says it under the schools that are followed."""
-    for variant in step.variants:
-        if followed(variant.choice) == variant.school:
-            step = replace(step, **variant.changes)
-    return step
-
-
-def _last_step_by_role(last_of: Mapping[PartRole, str]) -> dict[str, str]:
-    return {str(role): step for role, step in last_of.items()}
-
-
-def _called_for(sheet_step: _SheetStep, calculation: Calculation) -> bool:
-    step, fact_book = sheet_step.step, calculation.fact_book
-    if any(_school_followed(sheet_step, choice, calculation) not in schools for choice, schools in step.when.items()):
-        return False
-    if step.part is not None and step.part not in calculation.bowl.parts:
-        return False
-    if step.needs:
-        contributions = calculation.bowl.parts[sheet_step.role or "base"].contributions
-        if not any(name in step.needs for each in contributions for name in _kinds(each)):
-            return False
-    fact = _fact(sheet_step)
-    if fact is not None:
-        return fact in fact_book and (fact_book.number(fact) > 0 or step.minutes.fixed > 0)
-    return True
-
-
-def _kinds(contribution: Contribution) -> tuple[str, ...]:
-    """What a step may need: the ingredient, its group, what has a soak of its own, and of beans those that are still dry."""
-    item, line = contribution.item, contribution.weighed
-    soaking = ("soaking",) if line and line.line.soak_min else ()
-    dry = ("dry-legume",) if item.group == "legume" and "cooked" not in item.tags else ()
-    return (item.id, item.group, *soaking, *dry)
-
-
-def _school_followed(sheet_step: _SheetStep, choice: str, calculation: Calculation) -> str:
-    """What is followed: a part's step goes by its part's schools, the way's by the sheet's."""
-    if sheet_step.role is None:
-        return followed(calculation, choice)
-    return _school_followed_by(calculation, sheet_step.role, choice)
-
-
-def _school_followed_by(calculation: Calculation, role: PartRole, choice: str) -> str:
-    bowl = calculation.bowl.parts[role]
-    assert bowl.family is not None
-    return bowl.family.school(bowl.part.schools, choice)
-
-
-def _step_waits(
-    placed: Sequence[_SheetStep], kept: Mapping[str, _SheetStep], vessels: Mapping[str, Sequence[str]]
-) -> dict[str, list[StepDependency]]:
-    """What each step waits for: what its card says, and whatever last filled one of its `vessels`, its own and those that it
-    empties. In place of a step that is not called for it waits for what that waited for.
-
-    Beside steps that are called for, those further back only keep the order: how long they may lie was said of
-    another path. One pass: a step follows the ones that it names.
-    """
-    waits: dict[str, list[StepDependency]] = {}
-    before: dict[str, set[str]] = {}
-    filled_by: dict[tuple[PartRole | None, str], str] = {}
-    for sheet_step in placed:
-        named = [
-            (sheet_step.names[after.step], after) for after in sheet_step.step.after if after.step in sheet_step.names
-        ]
-        here = [StepDependency(name, after.at_least, after.at_most) for name, after in named if name in kept]
-        # Where one of them follows another, that other was named for when this one is left out: it is waited for already.
-        here = [wait for wait in here if not any(wait.step in before[other.step] for other in here)]
-        further = list(dict.fromkeys(wait for name, _ in named if name not in kept for wait in waits[name]))
-        if here:
-            known = {wait.step for wait in here}.union(*(before[wait.step] for wait in here))
-            further = [StepDependency(wait.step) for wait in further if wait.step not in known]
-        own = [*here, *further]
-        behind = {wait.step for wait in own}.union(*(before[wait.step] for wait in own))
-        for name in _used_by(sheet_step, kept, waits, vessels.get(sheet_step.id, ()), filled_by):
-            if name not in behind:
-                own.append(StepDependency(name))
-                behind |= {name, *before[name]}
-        if sheet_step.id in vessels:
-            filled_by[sheet_step.role, sheet_step.step.at] = sheet_step.id
-        waits[sheet_step.id], before[sheet_step.id] = own, behind
-    return waits
-
-
-def _used_by(
-    sheet_step: _SheetStep,
-    kept: Mapping[str, _SheetStep],
-    waits: Mapping[str, Sequence[StepDependency]],
-    vessels: Sequence[str],
-    filled_by: Mapping[tuple[PartRole | None, str], str],
-) -> Iterator[str]:
-    """The steps that made what a step uses: the last of each part that goes in at it, and what filled its vessels."""
-    for role in dict.fromkeys(ingoing.role for ingoing in sheet_step.goes_in):
-        last = sheet_step.names.get(role) if role else None
-        if last is not None:
-            yield from [last] if last in kept else [wait.step for wait in waits.get(last, ())]
-    for vessel in vessels:
-        if (sheet_step.role, vessel) in filled_by:
-            yield filled_by[sheet_step.role, vessel]
-
-
-def _fact(sheet_step: _SheetStep) -> str | None:
-    """The fact that the step's minutes come from; a part's card says * where its role stands."""
-    fact = sheet_step.step.minutes.fact
-    return fact.replace("*", sheet_step.role) if fact and sheet_step.role else fact
-
-
-def _step_minutes(sheet_step: _SheetStep, fact_book: FactBook, kitchen: Kitchen) -> float:
-    minutes, fact = sheet_step.step.minutes, _fact(sheet_step)
+def _step_minutes(sheet_step: SheetStep, fact_book: FactBook, kitchen: Kitchen) -> float:
+    minutes, fact = sheet_step.step.minutes, fact_of(sheet_step)
     pieces = next((fact_book.number(key) for key in ("shape.pieces", "cut.pieces") if key in fact_book), 0.0)
     total = (minutes.fixed + minutes.per_piece * pieces) * kitchen.pace.get(sheet_step.id, 1.0)
     if fact:
@@ -362,8 +320,8 @@ def _step_minutes(sheet_step: _SheetStep, fact_book: FactBook, kitchen: Kitchen)
     return total
 
 
-def _minutes_range(sheet_step: _SheetStep, fact_book: FactBook, kitchen: Kitchen) -> MinutesRange | None:
-    key = _fact(sheet_step)
+def _minutes_range(sheet_step: SheetStep, fact_book: FactBook, kitchen: Kitchen) -> MinutesRange | None:
+    key = fact_of(sheet_step)
     fact = fact_book.facts.get(key) if key else None
     if fact is None or fact.low is None or fact.high is None or not isinstance(fact.value, float):
         return None
@@ -371,7 +329,7 @@ def _minutes_range(sheet_step: _SheetStep, fact_book: FactBook, kitchen: Kitchen
     return unchecked_model(MinutesRange, least=beside + fact.low, most=beside + fact.high)
 
 
-def _to_hand(sheet_steps: Iterable[_SheetStep], calculation: Calculation) -> dict[str, list[IngredientToHand]]:
+def _to_hand(sheet_steps: Iterable[SheetStep], calculation: Calculation) -> dict[str, list[IngredientToHand]]:
     """By step what is to hand at it. What is held back of a line is told where the line first goes in."""
     seen: set[str] = set()
     result: dict[str, list[IngredientToHand]] = {}
@@ -400,6 +358,7 @@ def _ingredient_to_hand(ingoing: Ingoing, calculation: Calculation, *, is_first:
             say("{grams} {at}", grams=calculation.weight(share.grams * ingoing.share), at=share.at) for share in here
         ],
         act=ingoing.act,
+        group=contribution.item.group,
         held_back=_held_back(line, calculation) if line and is_first else "",
     )
 
@@ -420,18 +379,18 @@ _DONE_IN = {("pound", "pound", "machine"): "machine", ("toast", "puff", "glow"):
 _COLD_C = 12.0  # a soak no warmer than this stands in the fridge
 
 
-def _resources_used(sheet_step: _SheetStep, calculation: Calculation) -> list[str]:
+def _resources_used(sheet_step: SheetStep, calculation: Calculation) -> list[str]:
     """What the step stands on: as its card says, or where its school takes it; a steamer on a burner, unless it has a machine of
     its own; and the steamer, pot or pan that the sheet names."""
     uses: list[str] = list(sheet_step.step.uses)
     for (choice, school), thing in _ELSEWHERE.items():
         if (
             school in sheet_step.step.when.get(choice, ())
-            and _school_followed(sheet_step, choice, calculation) == school
+            and school_followed(sheet_step, choice, calculation) == school
         ):
             uses = [thing, *(use for use in uses if use != "burner")]
     for (step, choice, school), thing in _DONE_IN.items():
-        if sheet_step.step.id == step and _school_followed(sheet_step, choice, calculation) == school:
+        if sheet_step.step.id == step and school_followed(sheet_step, choice, calculation) == school:
             uses = [*(use for use in uses if use != "burner"), thing]
     if "glow" in uses:  # a toaster where there is one: the oven is free then
         uses = [use if use != "glow" else "toaster" if calculation.kitchen.toasters else "oven" for use in uses]
@@ -462,7 +421,7 @@ _A_CRUMB_G = 0.001
 _BY_LEDGER = ("mix.batch_g", "mix.cooked_g", "mix.scale_g", "grain.soaked_g", "grain.cook_water_g")
 
 
-def _weight_target(sheet_step: _SheetStep, calculation: Calculation, entry: VesselEntry | None) -> WeightTarget | None:
+def _weight_target(sheet_step: SheetStep, calculation: Calculation, entry: VesselEntry | None) -> WeightTarget | None:
     """What the scale should show: a fact, or for a part what it weighs when done, with its pan where that is known."""
     key, fact_book = sheet_step.step.weigh, calculation.fact_book
     if key == "mix.cooked_g" and "mix.scale_g" in fact_book:
@@ -500,12 +459,12 @@ def _times(count: int) -> str:
     return {0: say("not at all"), 1: say("once"), 2: say("twice")}.get(count) or say("{count} times", count=count)
 
 
-def _part_name(sheet_step: _SheetStep, calculation: Calculation) -> str:
+def _part_name(sheet_step: SheetStep, calculation: Calculation) -> str:
     return calculation.bowl.parts[sheet_step.role].part.called if sheet_step.role else ""
 
 
 def _step_result(
-    sheet_step: _SheetStep,
+    sheet_step: SheetStep,
     calculation: Calculation,
     waits: Sequence[StepDependency],
     stages: Sequence[HeatStageResult],
@@ -533,7 +492,7 @@ def _step_result(
         words=translate(step.words).replace("{rinses}", _times(calculation.sheet.grain.rinses)),
         asks=step.asks,
         minutes=minutes,
-        fact=_fact(sheet_step) or "",
+        fact=fact_of(sheet_step) or "",
         hands=step.hands,
         work=step.work,
         tools=list(step.tools),
@@ -542,7 +501,7 @@ def _step_result(
         cue=CueResult(**{name: getattr(step.cue, name) for name in CueResult.model_fields}) if step.cue else None,
         between=_minutes_range(sheet_step, fact_book, calculation.kitchen),
         window=window,
-        hangs=_sensitivities(calculation, step.window[1] if step.window else _fact(sheet_step)),
+        hangs=_sensitivities(calculation, step.window[1] if step.window else fact_of(sheet_step)),
         target=target,
         to_hand=to_hand,
         vessel=entry,
@@ -551,6 +510,8 @@ def _step_result(
         if step.rhythm
         else None,
         count=_count_result(step, fact_book),
+        entry=next(names_that_follow(sheet_step), sheet_step.id),
+        serves=is_last,
         bounds=bounds_of(calculation, target.key if target else None, stages, has_window=window is not None),
     )
 

@@ -29,6 +29,7 @@ from kemble.core.stations.heat.finishes import finishing
 from kemble.core.stations.heat.heat import NOT_HEATED, HeatDrawing, heat
 from kemble.core.stations.heat.heat_stages import HeatStageResult, minutes_after_open_stage
 from kemble.core.stations.heat.other_times import enter_other_times
+from kemble.core.stations.method_steps import MethodResult
 from kemble.core.stations.mix.grain import GrainResult
 from kemble.core.stations.mix.line_results import LineResult
 from kemble.core.stations.mix.mix import MixDrawing, advise_limits, mix
@@ -70,7 +71,8 @@ class WorkResult(BaseModel):
     grain: GrainResult | None = None
     core: CoreCurve | None = None
     hangs: list[Sensitivity] = []  # what the window of the heat hangs on, the most first
-    taught: list[GivenTimeComparison] = []  # times that somebody gave, beside ours
+    given_times: list[GivenTimeComparison] = []  # times that somebody gave, beside ours
+    method: MethodResult = MethodResult()
     stages: list[HeatStageResult] = []  # of heats in several stages, in order
     cooling: Cooling | None = None
     stands_in: StandsIn | None = None
@@ -119,7 +121,9 @@ def _work(sheet: Sheet, kitchen: Kitchen, weighed: Mapping[str, float]) -> tuple
         finishing(calculation, mixed.shaped)
         enter_other_times(calculation, heated.stands_in)
     advise_limits(calculation)
-    steps = [] if calculation.problems else steps_of(calculation, heated.stages, mixed.amounts)
+    steps, method = (
+        ([], MethodResult()) if calculation.problems else steps_of(calculation, heated.stages, mixed.amounts)
+    )
     looks = checks(calculation.fact_book)
     times = list(compare_given_times(calculation, steps))
     core = (
@@ -150,7 +154,8 @@ def _work(sheet: Sheet, kitchen: Kitchen, weighed: Mapping[str, float]) -> tuple
         core=core,
         stages=list(heated.stages),
         hangs=heat_sensitivities(calculation),
-        taught=times,
+        given_times=times,
+        method=method,
         cooling=cooling,
         stands_in=heated.stands_in,
     )

@@ -9,6 +9,7 @@ from django.http import HttpRequest
 from ninja import Router
 from pydantic import BaseModel, field_validator
 
+from kemble.core.cards.common_steps import COMMON_STEPS
 from kemble.core.cards.faults import faults_of
 from kemble.core.cards.parts import FAMILIES
 from kemble.core.cards.taste_scales import SCALES, TasteId
@@ -55,6 +56,16 @@ class TasteCard(BaseModel):
     too_little: Words
     too_much: Words
     asked: bool  # of everybody; else only of whoever has more to say
+
+
+class CommonStepCard(BaseModel):
+    """A step that many cooks do, to be put into a method."""
+
+    id: str
+    title: Words
+    words: Words
+    minutes: float
+    in_vessel: bool
 
 
 class FaultCard(BaseModel):
@@ -174,6 +185,12 @@ def ways(request: HttpRequest) -> list[WayCard]:
         )
         for way in WAYS.values()
     ]
+
+
+@router.get("/common-steps", response={200: list[CommonStepCard]})
+def common_steps(request: HttpRequest) -> list[CommonStepCard]:
+    """Every step that can be put into a method where its cook does it."""
+    return [CommonStepCard.model_validate(asdict(step)) for step in COMMON_STEPS.values()]
 
 
 @router.get("/parts", response={200: list[FamilyCard]})

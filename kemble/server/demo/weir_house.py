@@ -454,7 +454,7 @@ SHEETS: tuple[dict[str, Any], ...] = (
         "vessel": {
             "tin": {"name": "her bowl", "shape": "round", "diameter_mm": 160, "height_mm": 80, "material": "ceramic"}
         },
-        "taught": {"heat": {"minutes": 70, "by": "my aunt"}},
+        "method": [{"step": "heat", "minutes": 70, "by": "my aunt", "use": "ours"}],
     },
 )
 

@@ -70,7 +70,7 @@ def test_nineteen_in_twenty_are_right(wrapped):
         for path, value in case["says"]:
             result = said(told, path)
             good = isinstance(result, int | float) and abs(result - value) <= 0.01 * value
-            right["times" if path.startswith("taught") else "others"].append((good, f"{told.title}: {path} {result}"))
+            right["times" if path.startswith("method") else "others"].append((good, f"{told.title}: {path} {result}"))
     assert len(right["amounts"]) >= 90
     for what, result in right.items():
         share = sum(good for good, _ in result) / len(result)
@@ -110,7 +110,7 @@ def test_a_cooking_time_stands_where_the_method_tells_none():
         "recipeIngredient": ["200 g sweet rice flour"],
         "recipeInstructions": "Steam until clear.",
     }
-    assert said(read_recipe(json.dumps(document), Kitchen()), "taught.heat") == 90
+    assert said(read_recipe(json.dumps(document), Kitchen()), "method.heat") == 90
 
 
 @pytest.mark.parametrize(

@@ -70,13 +70,13 @@ def test_what_a_line_says(line, path, value):
         ("For half an hour, steam it.", "heat", 30.0),
     ],
 )
-def test_a_taught_time_is_that_of_its_verb(line, of, minutes):
-    assert says(line)[f"taught.{of}"]["minutes"] == pytest.approx(minutes)
+def test_a_given_time_is_that_of_its_verb(line, of, minutes):
+    assert says(line)[f"method.{of}"]["minutes"] == pytest.approx(minutes)
 
 
 def test_what_is_not_of_the_cake_is_not_taken():
-    assert "taught.heat" not in says("Bring the water to the boil for 5 minutes.")
-    assert "taught.heat" not in says("Preheat the steamer 10 minutes.")
+    assert "method.heat" not in says("Bring the water to the boil for 5 minutes.")
+    assert "method.heat" not in says("Preheat the steamer 10 minutes.")
     assert says("Serves 8 people in 8 pieces.") == {}
     assert says("A 2-inch piece of ginger.") == {}
     assert says("Enjoy.") == {}
@@ -110,8 +110,8 @@ class TestRead:
         assert [line.ingredient for line in told.listed.lines] == [
             "sweet-rice-flour", "black-tea", "light-brown-sugar", "sunflower-oil",
         ]  # fmt: skip
-        taught = [finding.value for line in told.method for finding in line.says if finding.path == "taught.heat"]
-        assert [item["minutes"] for item in taught] == [70.0]
+        given = [finding.value for line in told.method for finding in line.says if finding.path == "method.heat"]
+        assert [item["minutes"] for item in given] == [70.0]
         assert not any("<" in line.text for line in told.method)
         assert told.because == ["it is steamed"]
 
@@ -230,7 +230,7 @@ class TestLaidOn:
         sheet = sheet_of(read_recipe(text, KITCHEN))
         assert (sheet.title, sheet.way, sheet.heat.oven_c, sheet.cut.pieces) == ("Pan cake", "batter-bake", 180.0, 25)
         assert (sheet.vessel.tin.shape, sheet.vessel.tin.length_mm) == ("oblong", 203.2)
-        assert (sheet.taught["heat"].minutes, sheet.taught["rest"].minutes) == (60.0, 120.0)
+        assert [(entry.step, entry.minutes) for entry in sheet.method] == [("heat", 60.0), ("rest", 120.0)]
         assert not work(sheet, KITCHEN).problems
 
     def test_what_a_way_has_no_place_for_is_left(self):
@@ -242,7 +242,7 @@ class TestLaidOn:
         balls = laid_on(default_sheet("boiled-balls"), says)
         assert balls.pieces.count == 20
         assert balls.vessel == default_sheet("boiled-balls").vessel
-        assert "soak" not in balls.taught
+        assert balls.method == ()
         assert balls.grain == default_sheet("boiled-balls").grain
 
     def test_what_is_not_clear_is_refused_by_its_line(self):
@@ -256,6 +256,6 @@ class TestLaidOn:
     @settings(max_examples=examples(40), deadline=None)
     @given(st.text(max_size=40), st.one_of(st.none(), st.floats(allow_nan=False), st.text(max_size=9)))
     def test_no_path_breaks_a_sheet(self, path, value):
-        for item in (path, f"vessel.{path}", f"heat.{path}", f"taught.{path}"):
+        for item in (path, f"vessel.{path}", f"heat.{path}", f"method.{path}"):
             with suppress(Refused):
                 laid_on(default_sheet("set-cake"), [MethodFinding(path=item[:80], value=value)])

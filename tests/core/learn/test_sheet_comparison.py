@@ -130,8 +130,8 @@ def test_two_ways_and_what_cannot_be_worked_are_refused():
 
 
 def test_her_own_word_on_the_time_stands_on_the_clock():
-    told = compare_sheets(hers(taught={"heat": {"minutes": 60, "by": "the great-aunt"}}), MINE, KITCHEN)
-    assert told.hers.taught_min == 60
-    assert told.mine.taught_min is None
+    told = compare_sheets(hers(method=[{"step": "heat", "minutes": 60, "by": "the great-aunt"}]), MINE, KITCHEN)
+    assert told.hers.given_min == 60
+    assert told.mine.given_min is None
     assert told.hers.minutes.low < told.hers.minutes.likely < told.hers.minutes.high
     assert math.isclose(told.mine.minutes.likely, work(MINE, KITCHEN).facts["heat.done_min"].value)

@@ -114,7 +114,7 @@ class TestLifting:
         found_sheet = sheet_from(
             {**document, "parts": [{**base(), "kept": 0.0}, {**part("syrup", line("mild-honey", 30)), "kept": 0.25}]}
         )
-        assert (found_sheet.version, found_sheet.base.kept) == (2, None)
+        assert (found_sheet.version, found_sheet.base.kept) == (3, None)
         assert found_sheet.parts[1].kept.share == 0.25
 
     @pytest.mark.parametrize("file", sorted(RUNS.glob("*.json")), ids=lambda file: file.stem)

@@ -45,7 +45,7 @@ def test_an_amount_must_be_one(value):
         (lambda d: d.update(titel="x"), "titel", "title"),
         (lambda d: d["schools"].update(syrup="treacle"), "schools.syrup", "melted or burnt"),
         (lambda d: d["schools"].update(hat="on"), "schools.hat", "syrup"),
-        (lambda d: d.update(version=3), "version", "2"),
+        (lambda d: d.update(version=4), "version", "3"),
         (lambda d: d.update(parts=[]), "parts", "1 to 12 parts"),
         (lambda d: d["parts"][0].update(role="filling"), "parts", "role base"),
         (lambda d: d["parts"][0]["lines"].pop(0), "parts", "sweet rice flour"),

@@ -154,16 +154,16 @@ class TestMeasured:
         assert idle.leak_at(101.0) == 0.0
 
 
-class TestTaught:
-    def taught(self, of, minutes, way="boiled-balls", **schools):
-        content = {**sheet(way, **schools), "taught": {of: {"minutes": minutes, "by": "a book"}}}
+class TestGivenTimes:
+    def given(self, of, minutes, way="boiled-balls", **schools):
+        content = {**sheet(way, **schools), "method": [{"step": of, "minutes": minutes, "by": "a book", "use": "ours"}]}
         return work(sheet_from(content), Kitchen())
 
     def test_any_step_by_its_id(self):
         plain = work(default_sheet("boiled-balls"), Kitchen())
         step = next(step for step in plain.steps if step.between and step.fact == "heat.to_boil_min")
-        answer = self.taught(step.id, step.between.most * 1.02)
-        (item,) = answer.taught
+        answer = self.given(step.id, step.between.most * 1.02)
+        (item,) = answer.given_times
         assert item.of == step.id
         assert item.ours_min == pytest.approx(step.minutes)
         assert item.done_pct >= 95
@@ -173,8 +173,8 @@ class TestTaught:
     def test_the_same_as_ours(self):
         plain = work(default_sheet("boiled-balls"), Kitchen())
         step = next(step for step in plain.steps if step.fact == "heat.to_boil_min")
-        (item,) = self.taught(step.id, step.minutes).taught
+        (item,) = self.given(step.id, step.minutes).given_times
         assert item.explains == "The same as ours."
 
     def test_a_step_that_is_not_on_the_sheet_says_nothing(self):
-        assert self.taught("no-such-step", 10.0).taught == []
+        assert self.given("no-such-step", 10.0).given_times == []

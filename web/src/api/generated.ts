@@ -161,10 +161,6 @@ export const LIMITS = {
     "max": 400,
     "usual": 0
   },
-  "GivenTime.minutes": {
-    "above": 0,
-    "max": 6000
-  },
   "Grain.rinses": {
     "min": 0,
     "max": 12,
@@ -386,6 +382,14 @@ export const LIMITS = {
     "above": 0,
     "max": 50000
   },
+  "MethodStage.minutes": {
+    "above": 0,
+    "max": 6000.0
+  },
+  "MethodStage.power_pct": {
+    "min": 5,
+    "max": 100
+  },
   "MoreTins.count": {
     "min": 1,
     "max": 12,
@@ -498,6 +502,10 @@ export const LIMITS = {
   "OwnEstimate.high": {
     "min": -100,
     "max": 10000
+  },
+  "OwnStep.minutes": {
+    "above": 0,
+    "max": 6000.0
   },
   "PageQuery.page": {
     "min": 1,
@@ -713,6 +721,14 @@ export const LIMITS = {
   "Steamer.watts": {
     "min": 100,
     "max": 3000
+  },
+  "StepChange.minutes": {
+    "above": 0,
+    "max": 6000.0
+  },
+  "StepChange.ours_min": {
+    "above": 0,
+    "max": 6000.0
   },
   "StepWeighed.grams": {
     "above": 0,

@@ -53,6 +53,11 @@ export const kitchenQuery = queryOptions({
 });
 /** While the kitchen is being saved, sheets wait: what they would be worked with is about to change. */
 export const kitchenSaving = ["kitchen-saving"] as const;
+export const commonStepsQuery = queryOptions({
+  queryKey: ["common-steps"],
+  staleTime: Number.POSITIVE_INFINITY,
+  queryFn: () => ask(api.GET("/api/common-steps")),
+});
 export const estimatesQuery = queryOptions({
   queryKey: ["estimates"],
   staleTime: Number.POSITIVE_INFINITY,

@@ -206,6 +206,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/common-steps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Common Steps
+         * @description Every step that can be put into a method where its cook does it.
+         */
+        get: operations["kemble_server_api_cards_common_steps"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compare": {
         parameters: {
             query?: never;
@@ -2878,6 +2898,22 @@ export interface components {
             says: string;
         };
         /**
+         * CommonStepCard
+         * @description A step that many cooks do, to be put into a method.
+         */
+        CommonStepCard: {
+            /** Id */
+            id: string;
+            /** In Vessel */
+            in_vessel: boolean;
+            /** Minutes */
+            minutes: number;
+            /** Title */
+            title: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * ComparedColumn
          * @description One batch or one sheet.
          */
@@ -3211,6 +3247,16 @@ export interface components {
             first_check: number;
             /** Latest */
             latest: number;
+        };
+        /**
+         * DormantEntry
+         * @description An entry for a step that these choices do not have: it waits until they do.
+         */
+        DormantEntry: {
+            /** Entry */
+            entry: string;
+            /** Title */
+            title: string;
         };
         /**
          * Drawings
@@ -3647,24 +3693,25 @@ export interface components {
         };
         /**
          * GivenTime
-         * @description A time that somebody gave: a relative, a teacher, a book.
+         * @description Minutes that somebody gave for a step, for all of it, and who did. `is_used`: clocks and plans go by it.
          */
         GivenTime: {
             /**
              * By
-             * @description a few words: who says so
              * @default
              */
             by: string;
             /**
-             * Minutes
-             * @description above 0, at most 6000 minutes
+             * Is Used
+             * @default true
              */
+            is_used: boolean;
+            /** Minutes */
             minutes: number;
         };
         /**
          * GivenTimeComparison
-         * @description A taught time against ours: `done_pct` of makings are done by then; what is true at that minute; what would explain
+         * @description A given time against ours: `done_pct` of makings are done by then; what is true at that minute; what would explain
          *     the difference.
          */
         GivenTimeComparison: {
@@ -4269,6 +4316,11 @@ export interface components {
             /** Grams */
             grams: number;
             /**
+             * Group
+             * @default
+             */
+            group: string;
+            /**
              * Held Back
              * @default
              */
@@ -4822,6 +4874,21 @@ export interface components {
             why: string[];
         };
         /**
+         * LeftOutStep
+         * @description A step that the cook leaves out, by its id and its entry, and the one that it would come after; none where it would be
+         *     the first.
+         */
+        LeftOutStep: {
+            /** After */
+            after: string;
+            /** Entry */
+            entry: string;
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * LevelAt
          * @description One level of heat: what boils off, how long the first water lasts, and what comes of it.
          */
@@ -5238,6 +5305,81 @@ export interface components {
              * @default
              */
             words: string;
+        };
+        /**
+         * MethodNote
+         * @description What is to be said of an entry of the method, at a step: that it could not be followed, or what it broke.
+         */
+        MethodNote: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "not-followed" | "told";
+            /** Says */
+            says: string;
+            /** Step */
+            step: string;
+        };
+        /**
+         * MethodResult
+         * @description What became of the method: what is left out, what is to be said, and what waits for other choices.
+         */
+        MethodResult: {
+            /**
+             * Dormant
+             * @default []
+             */
+            dormant: components["schemas"]["DormantEntry"][];
+            /**
+             * Left Out
+             * @default []
+             */
+            left_out: components["schemas"]["LeftOutStep"][];
+            /**
+             * Notes
+             * @default []
+             */
+            notes: components["schemas"]["MethodNote"][];
+        };
+        /**
+         * MethodStage
+         * @description One clock of a step that has several. Without minutes it has what the others leave of the step.
+         */
+        MethodStage: {
+            /**
+             * Minutes
+             * @description above 0, at most 6000 minutes
+             */
+            minutes?: number | null;
+            /**
+             * Note
+             * @description at most 200 letters: what to do, or to look for
+             * @default
+             */
+            note: string;
+            /**
+             * Power Pct
+             * @description 5 to 100 per cent of a microwave oven's power
+             */
+            power_pct?: number | null;
+        };
+        /**
+         * MethodText
+         * @description A sentence of the cook's recipe that is no step.
+         */
+        MethodText: {
+            /**
+             * After
+             * @description the id of a step, such as rest-batter
+             * @default
+             */
+            after: string | "";
+            /**
+             * Text
+             * @description 1 to 2000 letters
+             */
+            text: string;
         };
         /**
          * MinutesRange
@@ -6046,6 +6188,73 @@ export interface components {
             value: number;
         };
         /**
+         * OwnStep
+         * @description A step of the cook's own, or a common one put where this cook does it. `at`: the vessel it stands in; left out, that of
+         *     the step it comes after; "", none. `before`: the step that waits for it.
+         */
+        OwnStep: {
+            /**
+             * After
+             * @description the id of a step, such as rest-batter
+             * @default
+             */
+            after: string | "";
+            /**
+             * At
+             * @description a vessel, in at most 40 letters
+             */
+            at?: string | null;
+            /**
+             * Before
+             * @description the id of a step, such as rest-batter
+             * @default
+             */
+            before: string | "";
+            /**
+             * Common
+             * @description a common step
+             * @default
+             */
+            common: string;
+            /**
+             * Hands
+             * @description both, eye or none
+             */
+            hands?: ("both" | "eye" | "none") | null;
+            /**
+             * Minutes
+             * @description above 0, at most 6000 minutes
+             */
+            minutes?: number | null;
+            /**
+             * On
+             * @description counter, burner, oven, fridge or freezer
+             */
+            on?: ("counter" | "burner" | "oven" | "fridge" | "freezer") | null;
+            /**
+             * Own
+             * @description own- and letters, such as own-wipe-rim; no number at its end
+             */
+            own: string;
+            /**
+             * Per
+             * @description piece or load; left out, the minutes are for all of them
+             */
+            per?: ("piece" | "load") | null;
+            /**
+             * Title
+             * @description 1 to 80 letters
+             * @default
+             */
+            title: string;
+            /**
+             * Words
+             * @description at most 2000 letters
+             * @default
+             */
+            words: string;
+        };
+        /**
          * PageQuery
          * @description Which page of a list, and how long its pages are. Pages count from 1; beyond the last one comes the last.
          */
@@ -6517,6 +6726,11 @@ export interface components {
              */
             gap_pct: number;
             /**
+             * Gaps Kept
+             * @default true
+             */
+            gaps_kept: boolean;
+            /**
              * Late Min
              * @default 0
              */
@@ -6678,6 +6892,16 @@ export interface components {
              * @default 3000
              */
             water_ml: number;
+        };
+        /**
+         * PredictedTime
+         * @description Kemble's own time of a step for which another one is used.
+         */
+        PredictedTime: {
+            between?: components["schemas"]["MinutesRange"] | null;
+            /** Minutes */
+            minutes: number;
+            window?: components["schemas"]["DonenessWindow"] | null;
         };
         /**
          * ProbeCard
@@ -7745,6 +7969,12 @@ export interface components {
              */
             heat: components["schemas"]["Heat"];
             /**
+             * Method
+             * @description at most 80 entries
+             * @default []
+             */
+            method: (components["schemas"]["StepChange"] | components["schemas"]["OwnStep"] | components["schemas"]["MethodText"])[];
+            /**
              * Parts
              * @description 1 to 12 parts, one of them the base
              */
@@ -7799,14 +8029,6 @@ export interface components {
              */
             start: components["schemas"]["StartTemperatures"];
             /**
-             * Taught
-             * @description times taught for heat, rest or soak, or for a step by its id: at most 40
-             * @default {}
-             */
-            taught: {
-                [key: string]: components["schemas"]["GivenTime"];
-            };
-            /**
              * Title
              * @description 1 to 120 letters
              * @default Untitled sheet
@@ -7814,11 +8036,11 @@ export interface components {
             title: string;
             /**
              * Version
-             * @description 2
-             * @default 2
+             * @description 3
+             * @default 3
              * @constant
              */
-            version: 2;
+            version: 3;
             /**
              * @default {
              *       "count": 1,
@@ -7940,9 +8162,11 @@ export interface components {
         /**
          * SheetRegion
          * @description One of the two: where its ratios lie (the ellipse's outline), its time, what was
-         *     taught of it, and what is open, the most telling first.
+         *     given for it, and what is open, the most telling first.
          */
         SheetRegion: {
+            /** Given Min */
+            given_min: number | null;
             hydration: components["schemas"]["Interval"];
             minutes: components["schemas"]["Interval"] | null;
             /** Open */
@@ -7950,8 +8174,6 @@ export interface components {
             /** Outline */
             outline: components["schemas"]["MapPosition"][];
             sugar: components["schemas"]["Interval"];
-            /** Taught Min */
-            taught_min: number | null;
             /** Title */
             title: string;
         };
@@ -8301,6 +8523,67 @@ export interface components {
             /** Water Mm */
             water_mm: number[];
         };
+        /**
+         * StepChange
+         * @description What one step has otherwise: its minutes and who gave them, its place, its words, clocks of its own, or that it is left
+         *     out. `ours_min`: what Kemble's own time was when these minutes were given.
+         */
+        StepChange: {
+            /**
+             * After
+             * @description the id of a step, such as rest-batter
+             * @default
+             */
+            after: string | "";
+            /**
+             * By
+             * @description a few words: who says so
+             * @default
+             */
+            by: string;
+            /**
+             * Minutes
+             * @description above 0, at most 6000 minutes
+             */
+            minutes?: number | null;
+            /**
+             * Ours Min
+             * @description above 0, at most 6000 minutes
+             */
+            ours_min?: number | null;
+            /**
+             * Per
+             * @description piece or load; left out, the minutes are for all of them
+             */
+            per?: ("piece" | "load") | null;
+            /**
+             * Skip
+             * @default false
+             */
+            skip: boolean;
+            /**
+             * Stages
+             * @description at most 6 stages
+             * @default []
+             */
+            stages: components["schemas"]["MethodStage"][];
+            /**
+             * Step
+             * @description the id of a step, such as rest-batter
+             */
+            step: string;
+            /**
+             * Use
+             * @description ours or given
+             */
+            use?: ("ours" | "given") | null;
+            /**
+             * Words
+             * @description at most 2000 letters
+             * @default
+             */
+            words: string;
+        };
         /** StepDone */
         StepDone: {
             /**
@@ -8452,6 +8735,9 @@ export interface components {
          * StepResult
          * @description One step with its minutes. `hands`: held takes a cook whole, minded a little, free not at all.
          *
+         *     `minutes` are those that clocks and plans go by; where they are `given`, Kemble's own stand in `predicted`. `own_words` are
+         *     the cook's, `texts` sentences of the recipe that come after it, `entry` the name that an entry of the method goes by here. `serves`: with its end people eat.
+         *
          *     `asks` is what must be so before it begins; empty when nothing is. `hangs`: of what nobody knows of its minutes, the
          *     signed share of each estimate in their standard deviation, so that steps which hang on the same are late together.
          */
@@ -8470,10 +8756,16 @@ export interface components {
             count?: components["schemas"]["CountResult"] | null;
             cue: components["schemas"]["CueResult"] | null;
             /**
+             * Entry
+             * @default
+             */
+            entry: string;
+            /**
              * Fact
              * @default
              */
             fact: string;
+            given?: components["schemas"]["GivenTime"] | null;
             /**
              * Hands
              * @enum {string}
@@ -8490,10 +8782,26 @@ export interface components {
             id: string;
             /** Minutes */
             minutes: number;
+            /**
+             * Own Words
+             * @default
+             */
+            own_words: string;
             /** Part */
             part?: ("base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart" | "liquid" | "crust" | "layer" | "decoration") | null;
+            predicted?: components["schemas"]["PredictedTime"] | null;
             rhythm?: components["schemas"]["RhythmResult"] | null;
+            /**
+             * Serves
+             * @default false
+             */
+            serves: boolean;
             target: components["schemas"]["WeightTarget"] | null;
+            /**
+             * Texts
+             * @default []
+             */
+            texts: string[];
             /** Title */
             title: string;
             /** To Hand */
@@ -9288,6 +9596,11 @@ export interface components {
             grams: number;
             /** Name */
             name: string;
+            /**
+             * Vessel
+             * @default
+             */
+            vessel: string;
         };
         /**
          * VesselEntry
@@ -9498,6 +9811,11 @@ export interface components {
             facts: {
                 [key: string]: components["schemas"]["Fact"];
             };
+            /**
+             * Given Times
+             * @default []
+             */
+            given_times: components["schemas"]["GivenTimeComparison"][];
             grain?: components["schemas"]["GrainResult"] | null;
             /**
              * Hangs
@@ -9509,6 +9827,14 @@ export interface components {
              * @default []
              */
             lines: components["schemas"]["LineResult"][];
+            /**
+             * @default {
+             *       "dormant": [],
+             *       "left_out": [],
+             *       "notes": []
+             *     }
+             */
+            method: components["schemas"]["MethodResult"];
             /**
              * Parts
              * @default []
@@ -9524,11 +9850,6 @@ export interface components {
             stands_in?: components["schemas"]["StandsIn"] | null;
             /** Steps */
             steps: components["schemas"]["StepResult"][];
-            /**
-             * Taught
-             * @default []
-             */
-            taught: components["schemas"]["GivenTimeComparison"][];
         };
         /**
          * WorkSheet
@@ -9971,6 +10292,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Comparison"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_cards_common_steps: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommonStepCard"][];
                 };
             };
             /** @description Refused */

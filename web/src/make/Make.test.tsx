@@ -8,7 +8,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { NewEvent, RunOpen, StepResult, StepState } from "../api/client";
 import { TellingsProvider } from "../runs/EventSenders";
 import { type Event, eventOf } from "../runs/fold";
-import { type Answer, fact, facts, pass, type SeenRequest, serve } from "../testing";
+import { type Answer, fact, facts, pass, type SeenRequest, serve, stepResult } from "../testing";
 import Make from "./Make";
 
 const NOW = Date.UTC(2026, 10, 25, 9, 0);
@@ -24,26 +24,7 @@ afterEach(() => {
   vi.useRealTimers();
 });
 
-const step = (id: string, more: Partial<StepResult> = {}): StepResult => ({
-  id,
-  title: `Title of ${id}`,
-  words: `Words of ${id}.`,
-  asks: "",
-  fact: "",
-  minutes: 30,
-  hands: "held",
-  uses: [],
-  after: [],
-  cue: null,
-  window: null,
-  hangs: {},
-  target: null,
-  to_hand: [],
-  work: "messy",
-  tools: [],
-  cautions: [],
-  ...more,
-});
+const step = stepResult;
 const STEAM = step("steam", {
   hands: "minded",
   cautions: ["steam"],
@@ -115,6 +96,7 @@ function run(steps: StepResult[], states: StepState[], focus: string | null, mor
       proven: true,
       gap_pct: 0,
       quiet_kept: true,
+      gaps_kept: true,
       late_min: 0,
       earliest_serve: null,
       scheduled: steps.map((eachStep) => ({
@@ -322,8 +304,24 @@ describe("keys and pedal", () => {
 
 it("lists what is to hand, in grams and in the nearest household measure", async () => {
   const to_hand = [
-    { name: "Sweet rice flour", grams: 300, household: "2 cups + 2 tbsp", splits: [], act: "", held_back: "" },
-    { name: "Water", grams: 192, household: "¾ cup", splits: ["67 g boiling", "125 g cool"], act: "", held_back: "" },
+    {
+      name: "Sweet rice flour",
+      grams: 300,
+      household: "2 cups + 2 tbsp",
+      splits: [],
+      act: "",
+      held_back: "",
+      group: "",
+    },
+    {
+      name: "Water",
+      grams: 192,
+      household: "¾ cup",
+      splits: ["67 g boiling", "125 g cool"],
+      act: "",
+      held_back: "",
+      group: "",
+    },
   ];
   const dough = step("dough", { to_hand });
   await show(run([dough], [standing("dough")], "dough"));

@@ -7,7 +7,7 @@ import { MemoryRouter, Route, Routes } from "react-router";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import type { Clash, DayPlan, KitchenSettings, Occasion, OccasionOpen, Plan, StepResult } from "../api/client";
 import { queryClient } from "../api/queries";
-import { KITCHEN, type SeenRequest, serve } from "../testing";
+import { KITCHEN, type SeenRequest, serve, stepResult } from "../testing";
 import { createFormatters } from "../ui/formatters";
 import { WallField } from "../ui/WallField";
 import { timeFrom } from "../ui/words";
@@ -36,27 +36,7 @@ function step(id: string, from: number, to: number, more: Partial<StepResult> = 
     who,
     starts: iso(from),
     ends: iso(to),
-    step: {
-      id,
-      title: id,
-      words: "",
-      asks: "",
-      fact: "",
-      minutes: (to - from) * 60,
-      hands: "held",
-      work: "safe",
-      tools: [],
-      uses: [],
-      after: [],
-      cue: null,
-      window: null,
-      hangs: {},
-      between: null,
-      target: null,
-      to_hand: [],
-      cautions: [],
-      ...more,
-    },
+    step: stepResult(id, { title: id, words: "", minutes: (to - from) * 60, work: "safe", ...more }),
   };
 }
 
@@ -66,6 +46,7 @@ const PLAN: Plan = {
   proven: true,
   gap_pct: 0,
   quiet_kept: true,
+  gaps_kept: true,
   late_min: 0,
   earliest_serve: null,
   scheduled: [

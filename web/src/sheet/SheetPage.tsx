@@ -33,6 +33,7 @@ import { ConflictDialog } from "./ConflictDialog";
 import { MoreSlip } from "./MorePopover";
 import { type Editing, type Saving, useSheet } from "./useSheet";
 
+const MethodStation = lazy(() => import("../method/MethodStation"));
 const PlanStation = lazy(() => import("../plan/PlanStation"));
 
 const A_MINUTE_MS = 60_000;
@@ -107,7 +108,7 @@ function OpenSheet(props: { opened: SheetOpen; at: StationId; way: WayCard; kitc
     retry: false,
     queryFn: () => ask(api.POST("/api/plan", { body: { sheet, serve: serve ?? null } })),
   });
-  const Station = at === "plan" ? null : STATION_VIEWS[at];
+  const Station = at === "plan" || at === "method" ? null : STATION_VIEWS[at];
 
   return (
     <Frame
@@ -163,7 +164,11 @@ function OpenSheet(props: { opened: SheetOpen; at: StationId; way: WayCard; kitc
               </p>
             }
           >
-            <PlanStation editing={editing} kitchen={kitchen} plan={plan.data ?? null} error={plan.error} />
+            {at === "method" ? (
+              <MethodStation editing={editing} />
+            ) : (
+              <PlanStation editing={editing} kitchen={kitchen} plan={plan.data ?? null} error={plan.error} />
+            )}
           </Suspense>
         )}
       </div>
@@ -173,7 +178,7 @@ function OpenSheet(props: { opened: SheetOpen; at: StationId; way: WayCard; kitc
   );
 }
 
-/** Keys 1 to 5 go to the stations; y asks why of the first key number in sight. */
+/** Keys 1 to 6 go to the stations; y asks why of the first key number in sight. */
 function useStationKeys(id: number) {
   const navigate = useNavigate();
   useEffect(() => {

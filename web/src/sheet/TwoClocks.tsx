@@ -1,4 +1,4 @@
-/** One clock for two heats: a bar where nine in ten are done, a line where it is likely, a flag where it was taught. */
+/** One clock for two heats: a bar where nine in ten are done, a line where it is likely, a flag where it was given. */
 
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
@@ -14,16 +14,16 @@ const [MOST_WIDE, LEFT, RIGHT, ROW] = [560, 60, 24, 74];
 export function TwoClocks({ told }: { told: Comparison }) {
   const [box, W] = useRoom<HTMLDivElement>(MOST_WIDE);
   const both = (["hers", "mine"] as const).flatMap((name) => {
-    const { minutes: range, taught_min } = told[name];
-    return range ? [{ name, range, taught: taught_min }] : [];
+    const { minutes: range, given_min } = told[name];
+    return range ? [{ name, range, given: given_min }] : [];
   });
   if (both.length === 0) return null;
-  const ends = both.flatMap(({ range, taught }) => [range.low, range.high, ...(taught == null ? [] : [taught])]);
+  const ends = both.flatMap(({ range, given }) => [range.low, range.high, ...(given == null ? [] : [given])]);
   const x = scaleLinear([0, Math.max(...ends) * 1.08], [LEFT, W - RIGHT]);
   const foot = 18 + both.length * ROW;
   const words = both.map(
-    ({ name, range, taught }) =>
-      t`${said(name)}: likely ${minutes(range.likely)}, ${minutes(range.low)} to ${minutes(range.high)}${taught == null ? "" : t`, taught ${minutes(taught)}`}`,
+    ({ name, range, given }) =>
+      t`${said(name)}: likely ${minutes(range.likely)}, ${minutes(range.low)} to ${minutes(range.high)}${given == null ? "" : t`, given ${minutes(given)}`}`,
   );
   return (
     <div ref={box}>
@@ -33,7 +33,7 @@ export function TwoClocks({ told }: { told: Comparison }) {
         role="img"
         aria-label={t`Heat: ${words.join("; ")}`}
       >
-        {both.map(({ name, range, taught }, i) => {
+        {both.map(({ name, range, given }, i) => {
           const at = 18 + i * ROW;
           const colour = name === "hers" ? "var(--color-look)" : "var(--color-bean)";
           return (
@@ -61,21 +61,21 @@ export function TwoClocks({ told }: { told: Comparison }) {
               <Label x={x(range.likely)} y={at + 64} anchor="middle" size={14}>
                 {minutes(range.likely)}
               </Label>
-              {taught != null && (
+              {given != null && (
                 <g>
                   <path
-                    d={`M${x(taught)} ${at + 48} V${at + 4} h26 l-6 6 6 6 h-26`}
+                    d={`M${x(given)} ${at + 48} V${at + 4} h26 l-6 6 6 6 h-26`}
                     fill="var(--color-paper)"
                     stroke="var(--color-ink)"
                   />
                   <Label
-                    x={x(taught) + (x(taught) > W - 130 ? -6 : 31)}
+                    x={x(given) + (x(given) > W - 130 ? -6 : 31)}
                     y={at + 15}
-                    anchor={x(taught) > W - 130 ? "end" : "start"}
+                    anchor={x(given) > W - 130 ? "end" : "start"}
                     size={14}
                     tone="ink2"
                   >
-                    <Trans>taught {minutes(taught)}</Trans>
+                    <Trans>given {minutes(given)}</Trans>
                   </Label>
                 </g>
               )}

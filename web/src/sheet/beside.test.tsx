@@ -31,7 +31,7 @@ const TOLD: Comparison = {
     sugar: lies(80, 20),
     outline: square(140, 80, 20),
     minutes: lies(60, 15),
-    taught_min: 70,
+    given_min: 70,
     open: [{ words: "how a cup of flour is filled", weigh: "Weigh a cup of flour", narrows_pct: 62 }],
   },
   mine: {
@@ -40,7 +40,7 @@ const TOLD: Comparison = {
     sugar: lies(80, 0),
     outline: square(120, 80, 0),
     minutes: lies(40, 10),
-    taught_min: null,
+    given_min: null,
     open: [],
   },
   explained: [
@@ -109,7 +109,7 @@ describe("her way and mine", () => {
     const [myX = 0, myWide = 0] = my ?? [];
     expect(hersWide / myWide).toBeCloseTo(1.5, 6); // 45 to 75 over 30 to 50
     expect((hersX - myX) / myWide).toBeCloseTo(15 / 20, 6);
-    expect(clocks.textContent).toContain("taught 70");
+    expect(clocks.textContent).toContain("given 70");
   });
 
   it("says what explains what, what is not told apart, and what to weigh", async () => {

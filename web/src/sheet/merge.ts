@@ -3,8 +3,8 @@
  *
  * `from` and `to` are the sheet before and after the change, `onto` the sheet as it has become meanwhile. What the
  * change left alone stays as it is in `onto`. Where both changed the same thing to different values, the change wins
- * and the place is a clash. Parts are told apart by their role, lines by their ingredient, and ingredients of the
- * cook's own by their id, not by their place.
+ * and the place is a clash. Parts are told apart by their role, lines by their ingredient, entries of the method by their
+ * step, and ingredients of the cook's own by their id, not by their place.
  */
 
 export interface Clash {
@@ -39,8 +39,8 @@ function merge(from: unknown, to: unknown, onto: unknown, path: string[], clashe
   if (same(from, to)) return onto;
   if (isObject(from) && isObject(to) && isObject(onto)) return mergeObjects(from, to, onto, path, clashes);
   if (Array.isArray(from) && Array.isArray(to) && Array.isArray(onto)) {
-    const name = nameOf([...from, ...to, ...onto]);
-    if (name) return mergeNamed(from, to, onto, name, path, clashes);
+    if ([...from, ...to, ...onto].every((member) => nameOf(member) !== null))
+      return mergeNamed(from, to, onto, path, clashes);
     if (from.length === to.length && to.length === onto.length)
       return to.map((item, i) => merge(from[i], item, onto[i], [...path, String(i)], clashes));
   }
@@ -72,15 +72,8 @@ function mergeEntry(from: unknown, to: unknown, onto: unknown, path: string[], c
 
 type Named = Map<string, unknown>;
 
-function mergeNamed(
-  from: unknown[],
-  to: unknown[],
-  onto: unknown[],
-  name: string,
-  path: string[],
-  clashes: Clash[],
-): unknown[] {
-  const [before, mine, theirs] = [from, to, onto].map((all) => named(all, name)) as [Named, Named, Named];
+function mergeNamed(from: unknown[], to: unknown[], onto: unknown[], path: string[], clashes: Clash[]): unknown[] {
+  const [before, mine, theirs] = [from, to, onto].map(named) as [Named, Named, Named];
   const moved = !same(inBoth(before, mine), inBoth(mine, before));
   const order = together(moved ? mine : theirs, moved ? theirs : mine);
   return order
@@ -88,18 +81,19 @@ function mergeNamed(
     .filter((item) => item !== ABSENT);
 }
 
-/** What the members of a list are told apart by; null when they have no such thing. */
-function nameOf(members: unknown[]): string | null {
-  return (
-    ["role", "ingredient", "id"].find((name) => members.every((member) => isObject(member) && name in member)) ?? null
-  );
+const NAMES = ["role", "ingredient", "id", "step", "own", "text"];
+
+/** What a member of a list is told from the others by; null when it has no such thing. */
+function nameOf(member: unknown): string | null {
+  const name = isObject(member) ? NAMES.find((each) => each in member) : undefined;
+  return name === undefined ? null : String((member as Json)[name]);
 }
 
 /** By name; the second of a name is another. */
-function named(all: unknown[], name: string): Named {
+function named(all: unknown[]): Named {
   const foundNamed: Named = new Map();
   for (const item of all) {
-    const base = String((item as Json)[name]);
+    const base = nameOf(item) ?? "";
     let key = base;
     for (let n = 2; foundNamed.has(key); n += 1) key = `${base} ${n}`;
     foundNamed.set(key, item);

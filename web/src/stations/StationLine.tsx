@@ -1,4 +1,4 @@
-/** The line: a ruler with five stops, each with its key number. What an edit moved shows old beside new. */
+/** The line: a ruler with six stops, each with its key number. What an edit moved shows old beside new. */
 
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
@@ -10,19 +10,21 @@ import { type Formatters, useFormatters } from "../ui/formatters";
 import { fixed } from "../words/numbers";
 import { kindOf } from "./heat/kinds";
 
-export const STATIONS = ["mix", "shape", "heat", "cut", "plan"] as const;
+export const STATIONS = ["mix", "shape", "heat", "cut", "method", "plan"] as const;
 export type StationId = (typeof STATIONS)[number];
+type FactStation = Exclude<StationId, "plan" | "method">;
 export const STATION_NAMES: Record<StationId, string> = {
   mix: t`Mix`,
   shape: t`Shape`,
   heat: t`Heat`,
   cut: t`Rest and cut`,
+  method: t`Method`,
   plan: t`Plan`,
 };
 
 /** The key number of each stop, and the words after it; the first that the sheet has is shown. */
 const KEYS: Record<
-  Exclude<StationId, "plan">,
+  FactStation,
   { key: FactKey; words: (facts: Facts, drawings: Drawings, formatters: Formatters) => string }[][]
 > = {
   mix: [[{ key: "mix.hydration_pct", words: () => t`% hydration` }]],
@@ -98,15 +100,15 @@ export function StationLine({ id, at, worked, moved, plan, zone }: Props) {
   const beganBefore = begins.current.settled !== begin ? begins.current.settled : "";
 
   return (
-    <nav aria-label={t`Stations`} className="mt-4">
-      <ol className="relative grid grid-cols-5">
+    <nav aria-label={t`Stations`} className="mt-2 sm:mt-4">
+      <ol className="relative grid grid-cols-6">
         {STATIONS.map((station, i) => (
           <li key={station}>
             <Link
               to={`/sheets/${id}/${station}`}
               aria-keyshortcuts={`${i + 1}`}
               aria-current={station === at ? "page" : undefined}
-              className="group block pr-1 text-ink no-underline sm:pr-4"
+              className="group block pr-1 text-ink no-underline max-sm:text-[15px] sm:pr-4"
             >
               <span className={station === at ? "font-bold" : "text-ink2 group-hover:underline"}>
                 {station === "cut" ? (
@@ -122,8 +124,14 @@ export function StationLine({ id, at, worked, moved, plan, zone }: Props) {
                   STATION_NAMES[station]
                 )}
               </span>
-              <span className="flex min-h-9 flex-wrap items-baseline gap-x-2">
-                {station === "plan" ? (
+              <span className="flex min-h-9 flex-wrap items-baseline gap-x-2 max-sm:sr-only">
+                {station === "method" ? (
+                  <Stop
+                    now={worked.steps.length ? `${worked.steps.length}` : "–"}
+                    old=""
+                    words={worked.steps.length ? t`steps` : t`not worked out`}
+                  />
+                ) : station === "plan" ? (
                   <Stop now={begin || "–"} old={beganBefore} words={plan ? t`begin` : t`no serve time yet`} />
                 ) : (
                   <KeyNumbers station={station} worked={worked} moved={moved} />
@@ -134,7 +142,7 @@ export function StationLine({ id, at, worked, moved, plan, zone }: Props) {
         ))}
       </ol>
       <Ruler at={STATIONS.indexOf(at)} />
-      {at !== "plan" && (
+      {at !== "plan" && at !== "method" && (
         <p aria-hidden="true" className="flex flex-wrap items-baseline gap-x-2 text-ink2 sm:hidden">
           {keysOf(at, worked)?.map(({ key, words }) => (
             <span key={key}>
@@ -147,11 +155,11 @@ export function StationLine({ id, at, worked, moved, plan, zone }: Props) {
   );
 }
 
-const keysOf = (station: Exclude<StationId, "plan">, { facts }: WorkResult) =>
+const keysOf = (station: FactStation, { facts }: WorkResult) =>
   KEYS[station].find((keys) => keys.every(({ key }) => facts[key]));
 
 interface KeyProps {
-  station: Exclude<StationId, "plan">;
+  station: FactStation;
   worked: WorkResult;
   moved: FactChange[];
 }

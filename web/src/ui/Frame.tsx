@@ -2,6 +2,7 @@
 
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
+import { DropdownMenu } from "radix-ui";
 import type { ReactNode } from "react";
 import { Link, NavLink } from "react-router";
 import { Refused } from "../api/client";
@@ -15,13 +16,14 @@ export function Frame({ title, aside, children }: { title: ReactNode; aside?: Re
   const { places } = ROLES[useRole()];
   return (
     <div className="mx-auto flex min-h-dvh max-w-[1280px] flex-col px-4 sm:px-10">
-      <header className="print:hidden flex flex-wrap items-baseline gap-x-4 gap-y-1 pt-5">
-        <Link to="/" className="font-title text-lg text-bean no-underline">
+      <header className="print:hidden flex flex-wrap items-baseline gap-x-4 gap-y-1 pt-3 sm:pt-5">
+        <Link to="/" className="font-title text-lg text-bean no-underline max-sm:sr-only">
           Kemble
         </Link>
-        <div className="min-w-0 flex-1 basis-64">{title}</div>
-        {aside}
-        <nav aria-label={t`Places`} className="flex flex-wrap gap-x-3.5">
+        <div className="min-w-0 flex-1 basis-40 sm:basis-64">{title}</div>
+        <PlacesMenu places={places} />
+        {aside && <div className="max-sm:order-1 max-sm:basis-full">{aside}</div>}
+        <nav aria-label={t`Places`} className="hidden flex-wrap gap-x-3.5 sm:flex">
           {places.map(([to, words]) => (
             <NavLink
               key={to}
@@ -40,6 +42,36 @@ export function Frame({ title, aside, children }: { title: ReactNode; aside?: Re
       <AwayLine />
       <main className="flex flex-1 flex-col">{children}</main>
     </div>
+  );
+}
+
+/** On a phone, where the places would fill three lines: one press away. */
+function PlacesMenu({ places }: { places: readonly (readonly [string, string])[] }) {
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger className="min-h-9 font-bold text-bean sm:hidden">
+        <Trans>menu</Trans>
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          align="end"
+          sideOffset={4}
+          collisionPadding={12}
+          className="z-50 min-w-40 rounded-md border border-ink bg-sheet py-1"
+        >
+          {places.map(([to, words]) => (
+            <DropdownMenu.Item key={to} asChild>
+              <Link
+                to={to}
+                className="block px-4 py-2.5 text-ink no-underline outline-none data-[highlighted]:bg-bean data-[highlighted]:text-paper"
+              >
+                {words}
+              </Link>
+            </DropdownMenu.Item>
+          ))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
   );
 }
 

@@ -91,10 +91,6 @@ const SAID: Record<string, string> = {
   // two ways side by side
   hers: t`hers`,
   mine: t`mine`,
-  // times that are taught
-  heat: t`heat`,
-  rest: t`rest`,
-  soak: t`soak`,
   // what a way begins with
   flour: t`flour`,
   grain: t`grain`,

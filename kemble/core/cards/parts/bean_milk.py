@@ -85,6 +85,7 @@ FAMILY = Family(
             ),
             after=(StepDependency("strain", 0, 60), StepDependency("grind", 0, 60)),
             uses=("burner",),
+            needed="Raw bean milk makes ill: it is boiled through.",
             weigh="made",
             cue=Cue("Does the raw smell go?", "Smell it: sweet, no longer of grass.", "Sweet", "Grassy", "spoon"),
             rhythm=Rhythm(30, "Stir: it rises at once"),

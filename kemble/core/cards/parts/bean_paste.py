@@ -15,6 +15,8 @@ from kemble.core.cards.family import (
     StepDependency,
 )
 
+NOT_RAW = "Beans that are not cooked through make ill."
+
 FAMILY = Family(
     id="bean-paste",
     name="Bean paste",
@@ -93,6 +95,7 @@ FAMILY = Family(
                 "Still a core",
                 "bean",
             ),
+            needed=NOT_RAW,
             at="pot",
             adds=(
                 Adds(
@@ -122,6 +125,7 @@ FAMILY = Family(
                 "Still a core",
                 "bean",
             ),
+            needed=NOT_RAW,
             at="pot",
             adds=(
                 Adds(
@@ -152,6 +156,7 @@ FAMILY = Family(
                 "Still a core",
                 "bean",
             ),
+            needed=NOT_RAW,
             at="pot",
             tips=("bowl",),
             adds=(Adds(("liquid",)),),

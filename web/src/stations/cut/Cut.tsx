@@ -11,7 +11,6 @@ import { TextLink } from "../../ui/LinkButton";
 import { Schools } from "../../ui/Schools";
 import { fixed } from "../../words/numbers";
 import type { StationProps } from "../props";
-import { Taught } from "../Taught";
 import { Cooling } from "./Cooling";
 import { CutChoice } from "./CutChoice";
 import { inches } from "./inches";
@@ -68,7 +67,6 @@ export function Cut({ editing, way }: StationProps) {
           facts={facts}
           keys={ROWS[tray ? "tin" : "ball"].filter((key) => !key.startsWith("cut.") || facts[key]?.value !== 0)}
         />
-        {tray && <Taught of="rest" sheet={sheet} worked={worked} edit={edit} />}
         <h3 className="mt-4 font-bold">
           <Trans>What is eaten</Trans>
         </h3>

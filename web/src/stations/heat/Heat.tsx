@@ -14,7 +14,6 @@ import { bySchool, Schools } from "../../ui/Schools";
 import { TemperatureField } from "../../ui/TemperatureField";
 import { said } from "../../words/said";
 import type { StationProps } from "../props";
-import { Taught } from "../Taught";
 import { BothSides } from "./BothSides";
 import { Checks } from "./Checks";
 import { Costs } from "./Costs";
@@ -24,7 +23,6 @@ import { kindOf } from "./kinds";
 import { type Level, Levels } from "./Levels";
 import { Minute } from "./Minute";
 import { Stages, takesStages } from "./Stages";
-import { TaughtOthers } from "./TaughtOthers";
 import { Dish, StandsIn } from "./vessels";
 
 const ROWS: FactKey[] = [
@@ -94,8 +92,6 @@ export function Heat({ editing, way }: StationProps) {
                 batterC={sheet.start.batter_c ?? batterOf(sheet, way)}
                 onSheet={edit}
               />
-              <Taught of="heat" sheet={sheet} worked={worked} edit={edit} />
-              <TaughtOthers sheet={sheet} worked={worked} edit={edit} />
             </>
           )}
         </section>

@@ -1,13 +1,11 @@
 // @vitest-environment jsdom
-/** What a window hangs on, what is measured there, and the time that somebody taught. */
+/** What a window hangs on, what is measured there. */
 
 import { cleanup, fireEvent, render, screen, waitFor } from "@testing-library/react";
 import { afterEach, describe, expect, it, vi } from "vitest";
-import type { Sensitivity, Sheet, StepResult, WorkResult } from "../../api/client";
-import { Around, fact, facts, KITCHEN, type SeenRequest, serve, sheet, worked } from "../../testing";
-import { Taught } from "../Taught";
+import type { Sensitivity, Sheet } from "../../api/client";
+import { Around, fact, facts, KITCHEN, type SeenRequest, serve, sheet } from "../../testing";
 import { HangsOn } from "./HangsOn";
-import { TaughtOthers } from "./TaughtOthers";
 
 afterEach(() => {
   cleanup();
@@ -97,75 +95,6 @@ describe("what a window hangs on", () => {
   it("a kettle is timed where burners are", () => {
     show([hang({ id: "burner", narrows: "kettle", narrow_words: "time one kettle" })]);
     expect(screen.getByRole("link", { name: "time one kettle" }).getAttribute("href")).toBe("/kitchen/hob");
-  });
-});
-
-describe("the time I was taught", () => {
-  const answer: WorkResult["taught"][number] = {
-    of: "heat",
-    minutes: 60,
-    by: "grandmother",
-    ours_min: 44,
-    done_pct: 95,
-    says: ["set through since 28"],
-    explains: "So much longer it would be with a leaky lid.",
-  };
-  const taught = (told: object, times: WorkResult["taught"] = []) => {
-    const edits: Sheet[] = [];
-    const of = { ...sheet(), taught: told } as Sheet;
-    render(<Taught of="heat" sheet={of} worked={{ ...worked(), taught: times }} edit={(next) => edits.push(next)} />, {
-      wrapper: Around,
-    });
-    return edits;
-  };
-
-  it("is entered, and taken out by an empty field", () => {
-    const edits = taught({ rest: { minutes: 90, by: "" } });
-    fireEvent.change(screen.getByLabelText("Minutes taught for the heat"), { target: { value: "60" } });
-    expect(edits[0]?.taught).toEqual({ rest: { minutes: 90, by: "" }, heat: { minutes: 60, by: "" } });
-    cleanup();
-    const without = taught({ heat: { minutes: 60, by: "a book" } });
-    fireEvent.change(screen.getByLabelText("Minutes taught for the heat"), { target: { value: "" } });
-    expect(without[0]?.taught).toEqual({});
-  });
-
-  it("stands beside ours on one ruler, true to time, with what is true by then", () => {
-    taught({ heat: { minutes: 60, by: "grandmother" } }, [answer]);
-    const ruler = screen.getByRole("img", { name: "grandmother: 60 min; ours: 44 min" });
-    const [, ours, theirs] = [...ruler.querySelectorAll("line")].map((line) => Number(line.getAttribute("x1")) - 4);
-    expect((theirs ?? 0) / (ours ?? 1)).toBeCloseTo(60 / 44);
-    expect(screen.getByText(/set through since 28/).textContent).toContain("95 of a hundred are done");
-    expect(screen.getByText(/leaky lid/)).toBeTruthy();
-  });
-});
-
-describe("a time taught for another step", () => {
-  const step = (id: string, title: string, more: object = {}) =>
-    ({ id, title, hands: "free", fact: "", window: null, between: null, ...more }) as unknown as StepResult;
-  const steps = [
-    step("boil", "Bring it to the boil", {
-      hands: "minded",
-      fact: "heat.to_boil_min",
-      between: { least: 6, most: 11 },
-    }),
-    step("steam", "Steam", { window: { first_check: 30, done: 40, latest: 50 } }),
-    step("cut", "Cut", { hands: "held" }),
-    step("filling-simmer", "Simmer the beans", { between: { least: 60, most: 110 } }),
-  ];
-
-  it("offers what is waited for, and not what has its place elsewhere or is the hands' own", () => {
-    const edits: Sheet[] = [];
-    render(<TaughtOthers sheet={sheet()} worked={{ ...worked(), steps }} edit={(next) => edits.push(next)} />, {
-      wrapper: Around,
-    });
-    fireEvent.keyDown(screen.getByRole("button", { name: "A time taught for another step" }), { key: "Enter" });
-    const offered = screen.getAllByRole("menuitem");
-    expect(offered).toHaveLength(2);
-    fireEvent.keyDown(offered[0] as HTMLElement, { key: "ArrowDown" }); // moves, and does nothing yet
-    expect(screen.queryByLabelText("Minutes taught for “Simmer the beans”")).toBeNull();
-    fireEvent.click(screen.getByRole("menuitem", { name: "Simmer the beans" }));
-    fireEvent.change(screen.getByLabelText("Minutes taught for “Simmer the beans”"), { target: { value: "90" } });
-    expect(edits[0]?.taught).toEqual({ "filling-simmer": { minutes: 90, by: "" } });
   });
 });
 

@@ -20,7 +20,6 @@ import { PickRow } from "../../ui/Row";
 import { TemperatureField } from "../../ui/TemperatureField";
 import { useAim } from "../../ui/useAim";
 import { duration } from "../../ui/words";
-import { Taught } from "../Taught";
 import { WATER, withWater } from "./water";
 
 const SOAK = LIMITS["Grain.soak_min"];
@@ -135,7 +134,6 @@ export function Soak({ editing, grain, facts }: { editing: Editing; grain: Grain
         </g>
       </Drawing>
       <GrainScale grain={grain} facts={facts} />
-      <Taught of="soak" sheet={sheet} worked={editing.worked} edit={edit} />
       <figcaption className="mt-1 flex flex-wrap items-baseline gap-x-5 gap-y-1 pl-[8%]">
         <NumberField
           label={t`Rinsed`}

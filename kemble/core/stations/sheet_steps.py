@@ -1,0 +1,213 @@
+"""The steps of a sheet before their minutes are known: those of its parts, then its way's, as schools and parts call for; what
+goes in at each, and what each waits for.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Collection, Iterator, Mapping, Sequence
+from dataclasses import dataclass, replace
+from functools import partial
+
+from kemble.core.cards.card_parts import Step, StepDependency
+from kemble.core.facts.vocabulary import PartRole
+from kemble.core.sheet.bowl import Contribution
+from kemble.core.stations.calculation import Calculation
+from kemble.core.stations.claims import Amounts, Ingoing, StepOnSheet, offers_of_part, settle_claims
+from kemble.core.stations.ledger import LedgerStep, is_food, vessels_emptied
+from kemble.core.stations.way_steps import followed, own_steps
+
+
+@dataclass(frozen=True, slots=True)
+class SheetStep:
+    """A card's step on this sheet: its id here, the part it belongs to, what its card's names stand for here, what goes in at
+    it, and what it waits for, by ids, beside what its card says."""
+
+    id: str
+    step: Step
+    role: PartRole | None
+    names: Mapping[str, str]
+    goes_in: Sequence[Ingoing] = ()
+    waits: tuple[StepDependency, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class StepOrder:
+    """By step what it waits for; and, of that, what it cannot be done without: what makes what it uses, fills its vessels or
+    heats what it stands on. All else is habit."""
+
+    waits: Mapping[str, Sequence[StepDependency]]
+    needs: Mapping[str, Collection[str]]
+
+
+def steps_in_vessels(placed: Sequence[SheetStep], kept: Mapping[str, SheetStep]) -> list[LedgerStep]:
+    steps: list[LedgerStep] = []
+    left_out: dict[PartRole | None, list[Step]] = {}
+    filled: dict[PartRole | None, set[str]] = {}
+    for each in placed:
+        if each.id not in kept:
+            left_out.setdefault(each.role, []).append(each.step)
+            continue
+        tips = vessels_emptied(each.step, filled.setdefault(each.role, set()), left_out.get(each.role, ()))
+        steps.append(LedgerStep(each.id, each.step, each.role, each.goes_in, tips))
+        if tips or any(is_food(ingoing) for ingoing in each.goes_in):
+            filled[each.role].add(each.step.at)
+    return steps
+
+
+def lay_steps(calculation: Calculation, way_steps: Sequence[Step], amounts: Amounts) -> list[SheetStep]:
+    """The steps of every part that is made here, then the way's own."""
+    sheet_steps: list[SheetStep] = []
+    last_of: dict[PartRole, str] = {}
+
+    def is_called(step: Step, role: PartRole | None = None) -> bool:
+        return is_called_for(SheetStep(step.id, step, role, {}), calculation)
+
+    made = {
+        role
+        for role, bowl in calculation.bowl.parts.items()
+        if bowl.family and not bowl.part.made_on and any(is_called(step, role) for step in bowl.family.steps)
+    }
+    for role in calculation.bowl.order:
+        bowl = calculation.bowl.parts[role]
+        if bowl.family is None or bowl.part.made_on:
+            continue
+        names = {step.id: f"{role}-{step.id}" for step in bowl.family.steps}
+        claims = settle_claims(
+            offers_of_part(calculation.bowl, bowl, made.__contains__),
+            [
+                StepOnSheet(step.id, step, is_called(step, role), partial(school_followed_by, calculation, role))
+                for step in bowl.family.steps
+            ],
+            {},
+        )
+        for step in bowl.family.steps:
+            going = claims.get(step.id, ())
+            own = in_its_school(step, partial(school_followed_by, calculation, role))
+            sheet_steps.append(SheetStep(names[step.id], own, role, {**names, **_last_step_by_role(last_of)}, going))
+        last_of[role] = names[bowl.family.steps[-1].id]
+    of_way, claims = own_steps(calculation, way_steps, last_of, is_called, made.__contains__, amounts)
+    names = {**{step.id: step.id for step in of_way}, **_last_step_by_role(last_of)}
+    sheet_steps.extend(SheetStep(step.id, step, None, names, claims.get(step.id, ())) for step in of_way)
+    return sheet_steps
+
+
+def in_its_school(step: Step, followed: Callable[[str], str]) -> Step:
+    """The step as its card says it under the schools that are followed."""
+    for variant in step.variants:
+        if followed(variant.choice) == variant.school:
+            step = replace(step, **variant.changes)
+    return step
+
+
+def _last_step_by_role(last_of: Mapping[PartRole, str]) -> dict[str, str]:
+    return {str(role): step for role, step in last_of.items()}
+
+
+def is_called_for(sheet_step: SheetStep, calculation: Calculation) -> bool:
+    step, fact_book = sheet_step.step, calculation.fact_book
+    if any(school_followed(sheet_step, choice, calculation) not in schools for choice, schools in step.when.items()):
+        return False
+    if step.part is not None and step.part not in calculation.bowl.parts:
+        return False
+    if step.needs:
+        contributions = calculation.bowl.parts[sheet_step.role or "base"].contributions
+        if not any(name in step.needs for each in contributions for name in _kinds(each)):
+            return False
+    fact = fact_of(sheet_step)
+    if fact is not None:
+        return fact in fact_book and (fact_book.number(fact) > 0 or step.minutes.fixed > 0)
+    return True
+
+
+def _kinds(contribution: Contribution) -> tuple[str, ...]:
+    """What a step may need: the ingredient, its group, what has a soak of its own, and of beans those that are still dry."""
+    item, line = contribution.item, contribution.weighed
+    soaking = ("soaking",) if line and line.line.soak_min else ()
+    dry = ("dry-legume",) if item.group == "legume" and "cooked" not in item.tags else ()
+    return (item.id, item.group, *soaking, *dry)
+
+
+def school_followed(sheet_step: SheetStep, choice: str, calculation: Calculation) -> str:
+    """What is followed: a part's step goes by its part's schools, the way's by the sheet's."""
+    if sheet_step.role is None:
+        return followed(calculation, choice)
+    return school_followed_by(calculation, sheet_step.role, choice)
+
+
+def school_followed_by(calculation: Calculation, role: PartRole, choice: str) -> str:
+    bowl = calculation.bowl.parts[role]
+    assert bowl.family is not None
+    return bowl.family.school(bowl.part.schools, choice)
+
+
+def order_of_steps(placed: Sequence[SheetStep], kept: Mapping[str, SheetStep]) -> StepOrder:
+    """What each step waits for: what its card says, and whatever last filled its vessel or one that it empties. In place of a
+    step that is not called for it waits for what that waited for.
+
+    Beside steps that are called for, those further back only keep the order: how long they may lie was said of
+    another path. One pass: a step follows the ones that it names; one that comes later in `placed` is not waited for.
+    """
+    vessels = {each.id: (each.step.at, *each.tips) for each in steps_in_vessels(placed, kept) if each.step.at}
+    waits: dict[str, list[StepDependency]] = {}
+    before: dict[str, set[str]] = {}
+    needs: dict[str, tuple[str, ...]] = {}
+    boiling: list[str] = []
+    filled_by: dict[tuple[PartRole | None, str], str] = {}
+    for sheet_step in placed:
+        named = [
+            (sheet_step.names[after.step], after) for after in sheet_step.step.after if after.step in sheet_step.names
+        ]
+        named = [(name, after) for name, after in named if name in waits]
+        asked = [StepDependency(wait.step, wait.at_least, wait.at_most) for wait in sheet_step.waits]
+        named += [(wait.step, wait) for wait in asked if wait.step in waits]
+        here = [StepDependency(name, after.at_least, after.at_most) for name, after in named if name in kept]
+        # Where one of them follows another, that other was named for when this one is left out: it is waited for already.
+        here = [wait for wait in here if not any(wait.step in before[other.step] for other in here)]
+        further = list(dict.fromkeys(wait for name, _ in named if name not in kept for wait in waits[name]))
+        if here:
+            known = {wait.step for wait in here}.union(*(before[wait.step] for wait in here))
+            further = [StepDependency(wait.step) for wait in further if wait.step not in known]
+        own = [*here, *further]
+        behind = {wait.step for wait in own}.union(*(before[wait.step] for wait in own))
+        used = list(_used_by(sheet_step, kept, waits, vessels.get(sheet_step.id, ()), filled_by))
+        heated = [name for name in boiling if sheet_step.role is None and _share_heat(sheet_step, kept[name])]
+        sharing = [wait.step for wait in own if _share_heat(sheet_step, kept[wait.step])]
+        needs[sheet_step.id] = tuple(dict.fromkeys((*used, *heated, *sharing)))
+        if sheet_step.id in kept and fact_of(sheet_step) == "heat.to_boil_min":
+            boiling.append(sheet_step.id)
+        for name in used:
+            if name not in behind:
+                own.append(StepDependency(name))
+                behind |= {name, *before[name]}
+        if sheet_step.id in vessels:
+            filled_by[sheet_step.role, sheet_step.step.at] = sheet_step.id
+        waits[sheet_step.id], before[sheet_step.id] = own, behind
+    return StepOrder(waits, needs)
+
+
+def _share_heat(step: SheetStep, before: SheetStep) -> bool:
+    """Whether one heats up what the other is done on."""
+    return bool(set(step.step.uses).intersection(before.step.uses) - {"counter"})
+
+
+def _used_by(
+    sheet_step: SheetStep,
+    kept: Mapping[str, SheetStep],
+    waits: Mapping[str, Sequence[StepDependency]],
+    vessels: Sequence[str],
+    filled_by: Mapping[tuple[PartRole | None, str], str],
+) -> Iterator[str]:
+    """The steps that made what a step uses: the last of each part that goes in at it, and what filled its vessels."""
+    for role in dict.fromkeys(ingoing.role for ingoing in sheet_step.goes_in):
+        last = sheet_step.names.get(role) if role else None
+        if last is not None:
+            yield from [last] if last in kept else [wait.step for wait in waits.get(last, ())]
+    for vessel in vessels:
+        if (sheet_step.role, vessel) in filled_by:
+            yield filled_by[sheet_step.role, vessel]
+
+
+def fact_of(sheet_step: SheetStep) -> str | None:
+    """The fact that the step's minutes come from; a part's card says * where its role stands."""
+    fact = sheet_step.step.minutes.fact
+    return fact.replace("*", sheet_step.role) if fact and sheet_step.role else fact

@@ -1,0 +1,270 @@
+/** One step of the method: what goes in, what to do, how long; opened, it can be timed, worded, moved, parted and left out. */
+
+import { useSortable } from "@dnd-kit/sortable";
+import { CSS } from "@dnd-kit/utilities";
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
+import type { MethodText, Sheet, StepResult } from "../api/client";
+import type { Editing } from "../sheet/useSheet";
+import { useFormatters } from "../ui/formatters";
+import { LinkButton } from "../ui/LinkButton";
+import { fill, type Material } from "../ui/materials";
+import { Picks } from "../ui/ToggleChoice";
+import { duration, HANDS_WORDS, minutes } from "../ui/words";
+import { changeOf, isText, ownOf, withChange, withOwn, withText } from "./entries";
+import { GivenTimeField } from "./GivenTimeField";
+import { Stages } from "./Stages";
+
+interface Props {
+  step: StepResult;
+  number: number;
+  /** What its vessel holds after it. */
+  material: Material | null;
+  editing: Editing;
+  isOpen: boolean;
+  onOpen: () => void;
+  /** By so many rows. */
+  onMove: (by: number) => void;
+  isFirst: boolean;
+  isLast: boolean;
+}
+
+export function MethodRow(props: Props) {
+  const { step, number, editing, isOpen, onOpen, onMove } = props;
+  const { sheet, edit, worked } = editing;
+  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({
+    id: step.id,
+  });
+  const isOwn = ownOf(sheet, step.entry) !== undefined;
+  const notes = worked.method.notes.filter((note) => note.step === step.id);
+  const texts = sheet.method.filter(isText).filter((text) => text.after === step.id || text.after === step.entry);
+  const leaveOut = () =>
+    edit(isOwn ? withOwn(sheet, step.entry, () => null) : withChange(sheet, step.entry, { skip: true }));
+  return (
+    <li
+      ref={setNodeRef}
+      data-step={step.id}
+      style={{ transform: CSS.Translate.toString(transform), transition }}
+      className={`hairline relative bg-paper py-1.5 ${isDragging ? "z-10 border-t border-hair" : ""}`}
+      onKeyDown={(event) => {
+        if (!event.altKey || !(event.target as HTMLElement).matches("[data-open]")) return;
+        const by = { ArrowUp: -1, ArrowDown: 1 }[event.key];
+        if (by) {
+          event.preventDefault();
+          onMove(by);
+        }
+      }}
+    >
+      <div className="flex gap-x-2">
+        <span className="w-5 flex-none pt-0.5 text-ink2 max-sm:hidden" aria-hidden="true">
+          {number}
+        </span>
+        <Fill material={props.material} />
+        <div className="min-w-0 flex-1">
+          <h3 className="font-sans text-[17px] leading-snug font-bold">
+            <button
+              type="button"
+              data-open
+              aria-expanded={isOpen}
+              className={`text-left hover:underline underline-offset-4 ${isOwn ? "text-bean" : ""}`}
+              onClick={onOpen}
+            >
+              {step.title}
+            </button>
+          </h3>
+          <GoesIn step={step} />
+          <Words step={step} isOpen={isOpen} />
+          {notes.map((note) => (
+            <p key={note.says} className="text-look" role="status">
+              {note.kind === "not-followed" ? <b>{t`Not followed.`} </b> : null}
+              {note.says}
+            </p>
+          ))}
+          {texts.map((text) => (
+            <Sentence key={text.text} text={text} isOpen={isOpen} sheet={sheet} edit={edit} />
+          ))}
+          {isOpen && <Editor {...props} isOwn={isOwn} onLeaveOut={leaveOut} />}
+        </div>
+        <Time step={step} isOwn={isOwn} />
+        <button
+          type="button"
+          ref={setActivatorNodeRef}
+          {...attributes}
+          {...listeners}
+          aria-label={t`Move “${step.title}”`}
+          className="flex h-9 w-9 flex-none cursor-grab touch-none items-center justify-center text-ink2 print:hidden"
+        >
+          <svg width="12" height="18" aria-hidden="true">
+            {[2, 9].flatMap((x) =>
+              [2, 9, 16].map((y) => <circle key={`${x} ${y}`} cx={x} cy={y} r="1.6" fill="currentColor" />),
+            )}
+          </svg>
+        </button>
+      </div>
+    </li>
+  );
+}
+
+/** On a narrow page, where there is no score: what the step's vessel holds then. */
+function Fill({ material }: { material: Material | null }) {
+  return (
+    <span
+      aria-hidden="true"
+      className={`relative w-4 flex-none self-stretch lg:hidden ${material ? "border border-ink" : ""}`}
+    >
+      {material && (
+        <svg width="100%" height="100%" className="absolute inset-0" aria-hidden="true">
+          <rect width="100%" height="100%" fill={fill(material)} />
+        </svg>
+      )}
+    </span>
+  );
+}
+
+/** The minutes that clocks and plans go by, and what is known beside them. */
+function Time({ step, isOwn }: { step: StepResult; isOwn: boolean }) {
+  const given = step.given?.is_used ? step.given : null;
+  const ours = step.predicted?.minutes;
+  const range = step.window
+    ? [step.window.first_check, step.window.latest]
+    : step.between
+      ? [step.between.least, step.between.most]
+      : null;
+  const beside = given
+    ? t`${given.by || t`yours`} · Kemble ${minutes(ours ?? step.minutes)}`
+    : step.given
+      ? t`${step.given.by || t`yours`} ${duration(step.given.minutes)}, not used`
+      : range && Math.round(range[1] as number) > Math.round(range[0] as number)
+        ? t`${duration(range[0] as number).replace(/ min$/, "")} to ${duration(range[1] as number)}`
+        : HANDS_WORDS[step.hands];
+  return (
+    <span className="max-w-[9rem] flex-none text-right leading-tight">
+      <b className={`block text-[17px] ${given || isOwn ? "text-bean" : step.window ? "text-green" : ""}`}>
+        {duration(step.minutes)}
+      </b>
+      <span className="text-[13px] text-ink2">{beside}</span>
+    </span>
+  );
+}
+
+function GoesIn({ step }: { step: StepResult }) {
+  const { weightWords } = useFormatters();
+  if (!step.to_hand.length && !step.target) return null;
+  return (
+    <p className="text-[15px]">
+      {step.to_hand.map((item, i) => (
+        <span key={`${item.name} ${item.act}`}>
+          {i > 0 && " · "}
+          {item.name.toLowerCase()} <b>{weightWords(item.grams)}</b>
+          {item.household && <span className="text-ink2"> {item.household}</span>}
+        </span>
+      ))}
+      {step.target && (
+        <span>
+          {step.to_hand.length > 0 && " · "}
+          <Trans>
+            the scale shows <b>{weightWords(step.target.grams)}</b>
+          </Trans>
+        </span>
+      )}
+    </p>
+  );
+}
+
+/** The cook's own words first, then the card's, smaller. */
+function Words({ step, isOpen }: { step: StepResult; isOpen: boolean }) {
+  const cue = step.cue ? `${step.cue.question} ${isOpen ? step.cue.how : ""}` : "";
+  return (
+    <>
+      {step.own_words && !isOpen && <p className="whitespace-pre-line text-[15px]">“{step.own_words}”</p>}
+      <p className={`text-ink2 ${step.own_words ? "text-[13px]" : "text-[15px]"} ${isOpen ? "" : "line-clamp-1"}`}>
+        {step.words} {cue}
+      </p>
+    </>
+  );
+}
+
+/** A sentence of the recipe that is no step. */
+function Sentence(props: { text: MethodText; isOpen: boolean; sheet: Sheet; edit: (sheet: Sheet) => void }) {
+  const { text, isOpen, sheet, edit } = props;
+  return (
+    <p className="text-[15px]">
+      “{text.text}”{" "}
+      {isOpen && (
+        <LinkButton onClick={() => edit(withText(sheet, text, null))}>
+          <Trans>take it out</Trans>
+        </LinkButton>
+      )}
+    </p>
+  );
+}
+
+function Editor(props: Props & { isOwn: boolean; onLeaveOut: () => void }) {
+  const { step, editing, isOwn, onMove, onLeaveOut, isFirst, isLast } = props;
+  const { sheet, edit, worked } = editing;
+  const entry = changeOf(sheet, step.entry);
+  const own = ownOf(sheet, step.entry);
+  const words = own?.words ?? entry?.words ?? "";
+  return (
+    <div className="mt-2 flex flex-col gap-y-3 border-l-2 border-hair pb-2 pl-3">
+      {own && (
+        <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
+          <input
+            aria-label={t`What this step is called`}
+            className="write min-h-9 flex-1 basis-52"
+            maxLength={80}
+            value={own.title || step.title}
+            onChange={(event) => edit(withOwn(sheet, own.own, (was) => ({ ...was, title: event.target.value })))}
+          />
+          <Picks
+            label={t`What it asks of you`}
+            value={{ held: "both", minded: "eye", free: "none" }[step.hands] as "both" | "eye" | "none"}
+            options={[
+              ["both", HANDS_WORDS.held],
+              ["eye", HANDS_WORDS.minded],
+              ["none", HANDS_WORDS.free],
+            ]}
+            onPick={(hands) => edit(withOwn(sheet, own.own, (was) => ({ ...was, hands })))}
+          />
+        </div>
+      )}
+      <GivenTimeField step={step} sheet={sheet} worked={worked} edit={edit} />
+      <textarea
+        aria-label={t`Your own words for “${step.title}”`}
+        placeholder={t`your own words, or your recipe’s`}
+        rows={1}
+        className="write w-full resize-none py-1.5 font-normal [field-sizing:content]"
+        maxLength={2000}
+        value={words}
+        onChange={(event) =>
+          edit(
+            own
+              ? withOwn(sheet, own.own, (was) => ({ ...was, words: event.target.value }))
+              : withChange(sheet, step.entry, { words: event.target.value }),
+          )
+        }
+      />
+      {!own && <Stages step={step} sheet={sheet} edit={edit} />}
+      <div className="flex flex-wrap gap-2">
+        <button type="button" className="pick !min-h-9" disabled={isFirst} onClick={() => onMove(-1)}>
+          <Trans>earlier</Trans>
+        </button>
+        <button type="button" className="pick !min-h-9" disabled={isLast} onClick={() => onMove(1)}>
+          <Trans>later</Trans>
+        </button>
+        {entry?.after && (
+          <button
+            type="button"
+            className="pick !min-h-9"
+            onClick={() => edit(withChange(sheet, step.entry, { after: "" }))}
+          >
+            <Trans>to its own place</Trans>
+          </button>
+        )}
+        <button type="button" className="pick !min-h-9" onClick={onLeaveOut}>
+          {isOwn ? t`take it out` : t`leave it out`}
+        </button>
+      </div>
+    </div>
+  );
+}
