@@ -114,6 +114,7 @@ class Writer:
             "weighed": {"grams": round(self.chance.uniform(5, 900), 1)},
             "probed": {"celsius": round(self.chance.uniform(30, 96), 1)},
             "added": {"added": {"ingredient": "water", "part": "base", "grams": 20}},
+            "amended": {"entry": self.amendment(number, of_step)},
             "handed": {"text": self.chance.choice(["Ana", "Bo", "whoever is free"])},
             "noted": {"text": "The edge is pale."},
             "fault": {"text": "It cracks when it is folded."},
@@ -133,6 +134,14 @@ class Writer:
         elif kind in ("noted", "fault") and self.chance.random() < 0.5:
             carries["step"] = of_step
         return event_from({"kind": kind, "uid": f"event-{number:03}", "at": at, **carries})
+
+    def amendment(self, number: int, of_step: str) -> dict[str, Any]:
+        """Minutes and words for a step, or a step of the cook's own behind it."""
+        if self.chance.random() < 0.4:
+            title = {"own": f"own-step-{number}x", "title": "Wipe the rim", "after": of_step}
+            return {**title, "minutes": self.chance.choice([2, 9.5]), "hands": self.chance.choice(["both", "none"])}
+        minutes = self.chance.choice([None, 4, 25, 60])
+        return {"step": of_step, "minutes": minutes, "by": "an aunt" if minutes else "", "words": "Slowly."}
 
     def rest(self, at: datetime, events: Sequence[AnyEvent]) -> dict[str, Any]:
         """The open steps some minutes later, some of them longer, now and then by another curve."""

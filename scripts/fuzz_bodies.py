@@ -130,13 +130,26 @@ class Bodies:
     def event(self) -> tuple[str, str, Body]:
         steps = [item["step"]["id"] for item in self.run["plan"]["scheduled"]]
         kind = self.chance.choice(
-            ("started", "done", "weighed", "probed", "noted", "added", "undone", "redone", "handed")
+            (
+                "started",
+                "done",
+                "weighed",
+                "probed",
+                "noted",
+                "added",
+                "undone",
+                "redone",
+                "handed",
+                "skipped",
+                "amended",
+            )
         )
         body = {
             "uid": new_uid(), "kind": kind, "step": self.chance.choice([*steps, None]), "text": "a note", "grams": 410.0,
             "celsius": 88.5, "times": 3, "of": new_uid(), "sure": True, "at": self.run["now"],
             "device_at": self.run["wall"], "device_now": self.run["wall"], "clock_error_s": 0.5,
             "added": {"ingredient": "water", "part": "base", "grams": 15},
+            "entry": {"step": self.chance.choice(steps), "minutes": 9, "words": "Slowly."},
         }  # fmt: skip
         for key in self.chance.sample(sorted(set(body) - {"uid", "kind"}), self.chance.randrange(9)):
             del body[key]

@@ -32,7 +32,7 @@ from kemble.core.run.event_fold import NOT_YET_MIN, UNDONE_UNNAMED
 from kemble.core.run.events import KINDS, StepEvent
 from kemble.core.run.run_state import SOON_MIN
 from kemble.core.sentences import Locale
-from kemble.core.sheet.document import default_sheet
+from kemble.core.sheet.document import VERSION, default_sheet
 from kemble.core.stations.work_sheet import work
 from kemble.server.api import api
 from kemble.words import MADE_UP
@@ -154,6 +154,7 @@ def common() -> str:
             written("UNITS", units),
             written("LOCALES", [arg for arg in get_args(Locale) if arg != MADE_UP]),
             written("FOLD", fold()),
+            written("SHEET_VERSION", VERSION),
             words("GROUPS", GROUPS),
             words("DIETS", {diet: each_diet.label for diet, each_diet in DIETS.items()}),
             "export type FactKey =\n" + "\n".join(f'  | "{key}"' for key in KEYS) + ";\n",

@@ -255,8 +255,8 @@ class Run(TrashableModel):
 
     @property
     def plan(self) -> Plan:
-        """Its plan as it is now; what has happened is read only where its rest was ever planned anew."""
-        anew = self.events.filter(document__kind="replanned").exists()
+        """Its plan as it is now; what has happened is read only where that ever changed it."""
+        anew = self.events.filter(document__kind__in=("replanned", "amended")).exists()
         return plan_now(self.kept.plan, self.log) if anew else self.kept.plan
 
     @property

@@ -104,6 +104,7 @@ def observe_run(
         state, told = states.get(name), told_steps.get(name)
         if state is None or told is None:
             continue
+        told = told.model_copy(update={"given": steps[name].given})  # as it was given in that batch, too
         sights += _observe_time(told, state, events, spreads, left_out)
         pace = _observe_pace(told, state, spreads)
         if pace is not None:

@@ -9,6 +9,7 @@ from typing import Any, Final, Literal
 from pydantic import BaseModel
 
 from kemble.core.plan.schedule import Plan
+from kemble.core.run.amendments import with_amendments
 from kemble.core.run.events import (
     AddedIngredient,
     AnyEvent,
@@ -17,6 +18,7 @@ from kemble.core.run.events import (
     EventUndone,
     FaultSeen,
     IngredientAdded,
+    MethodAmended,
     NoteWritten,
     PiecesCounted,
     PlanRest,
@@ -28,9 +30,11 @@ from kemble.core.run.events import (
     StepNotYet,
     StepPaused,
     StepResumed,
+    StepSkipped,
     StepStarted,
     StepWeighed,
 )
+from kemble.core.sheet.method import OwnStep
 
 NOT_YET_MIN: Final = 5.0  # that a step is given when it was looked at and wants longer (kitchen estimate)
 # What an "undone" without an `of` takes back: the newest of these that stands. Early pages sent it so.
@@ -87,6 +91,15 @@ class RunFold:
         self.ended[event.step] = event.at
         self._start_free_steps(event.at)
 
+    def _skip(self, event: StepSkipped) -> None:
+        """Over, but never begun: nothing is learned of it."""
+        if event.step in self.ended:
+            return
+        self.started.pop(event.step, None)
+        self.paused.pop(event.step, None)
+        self.ended[event.step] = event.at
+        self._start_free_steps(event.at)
+
     def _extend(self, event: StepNotYet) -> None:
         self.extra[event.step] = self.extra.get(event.step, 0.0) + NOT_YET_MIN
 
@@ -121,8 +134,8 @@ class RunFold:
     def _finish(self, _: RunFinished) -> None:
         self.finished = True
 
-    def _nothing(self, _: EventUndone | EventRedone) -> None:
-        """These say which others count (`events_that_count`)."""
+    def _nothing(self, _: EventUndone | EventRedone | MethodAmended) -> None:
+        """These say which others count (`events_that_count`), or change the plan itself (`plan_now`)."""
 
     def _begin(self, step_id: str, at: datetime) -> None:
         """Start a step; whatever free step it was waiting for has ended by that."""
@@ -152,6 +165,8 @@ _ADDS: Final[Mapping[str, Callable[[RunFold, Any], None]]] = {
     "not_yet": RunFold._extend,
     "paused": RunFold._pause,
     "resumed": RunFold._go_on,
+    "skipped": RunFold._skip,
+    "amended": RunFold._nothing,
     "counted": RunFold._count,
     "weighed": RunFold._weigh,
     "probed": RunFold._probe,
@@ -215,10 +230,30 @@ def rests_of(plan: Plan, events: Sequence[AnyEvent]) -> list[PlanRest]:
 
 
 def plan_now(plan: Plan, events: Sequence[AnyEvent]) -> Plan:
-    """The plan with its steps where the newest plan of the rest has them; every step that it says nothing of as it was."""
-    rests = rests_of(plan, events)
-    if not rests:
+    """The plan with its steps where the newest plan of the rest has them, every step that it says nothing of as it was; and
+    with what the cook has changed of its method meanwhile."""
+    counting = events_that_count(plan, events)
+    newest = {
+        scheduled.step.id: scheduled
+        for event in counting
+        if event.kind == "replanned"
+        for scheduled in event.rest.scheduled
+    }
+    if newest:
+        steps = [newest.get(scheduled.step.id, scheduled) for scheduled in plan.scheduled]
+        plan = plan.model_copy(update={"scheduled": steps})
+    entries = [event.entry for event in counting if event.kind == "amended"]
+    if not entries:
         return plan
-    newest = {scheduled.step.id: scheduled for rest in rests for scheduled in rest.scheduled}
-    steps = [newest.get(scheduled.step.id, scheduled) for scheduled in plan.scheduled]
-    return plan.model_copy(update={"scheduled": steps})
+    plan = with_amendments(plan, entries)
+    added = {entry.own for entry in entries if isinstance(entry, OwnStep)}.intersection(newest)
+    return plan.model_copy(
+        update={
+            "scheduled": [
+                each.model_copy(update={"starts": newest[each.step.id].starts, "ends": newest[each.step.id].ends})
+                if each.step.id in added
+                else each
+                for each in plan.scheduled
+            ]
+        }
+    )

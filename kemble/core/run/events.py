@@ -7,19 +7,24 @@ knows of kinds.
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from datetime import datetime
 from typing import Annotated, Any, ClassVar, Final, Literal, get_args
 
-from pydantic import BaseModel, ConfigDict, Field, ValidationError
+from pydantic import BaseModel, ConfigDict, Discriminator, Field, Tag, ValidationError
 
 from kemble.core.facts.fact import Fact
 from kemble.core.facts.problems import Refused, problems_from, refuse
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.plan.schedule import Plan, ScheduledStep
 from kemble.core.sentences import Words, say
+from kemble.core.sheet.method import OwnStep, StepChange, kind_of_entry
 from kemble.core.stations.heat.core_curve import CoreCurve
 
+# What of a method may change while it is being made.
+Amendment = Annotated[
+    Annotated[StepChange, Tag("entry-step")] | Annotated[OwnStep, Tag("entry-own")], Discriminator(kind_of_entry)
+]
 MAX_TEXT: Final = 1000  # letters of a note
 
 
@@ -99,6 +104,19 @@ class StepPaused(StepEvent):
 
 class StepResumed(StepEvent):
     kind: Literal["resumed"]
+
+
+class StepSkipped(StepEvent):
+    """It is left out this time: over without having been done."""
+
+    kind: Literal["skipped"]
+
+
+class MethodAmended(EventBase):
+    """A step is done otherwise this time, or there is one more: an entry as a sheet's method has it."""
+
+    kind: Literal["amended"]
+    entry: Amendment = Field(description="a step with its minutes or words, or a step of the cook's own")
 
 
 class PiecesCounted(StepEvent):
@@ -182,6 +200,8 @@ AnyEvent = (
     | StepNotYet
     | StepPaused
     | StepResumed
+    | StepSkipped
+    | MethodAmended
     | PiecesCounted
     | StepWeighed
     | CoreProbed
@@ -225,10 +245,28 @@ def check_event(plan: Plan, event: AnyEvent) -> None:
     ids = [scheduled.step.id for scheduled in plan.scheduled]
     if isinstance(event, StepEvent) and event.step not in ids:
         refuse("step", say('"{step}" is not a step of this run', step=event.step), ", ".join(ids))
+    if isinstance(event, MethodAmended):
+        _check_amendment(event.entry, ids)
     if isinstance(event, StepHandedOver | WrittenEvent) and not event.text.strip():
         refuse("text", say("is empty"), type(event).model_fields["text"].description or "")
     if isinstance(event, StepWeighed | CoreProbed):
         _check_reading(plan, event)
+
+
+def _check_amendment(entry: StepChange | OwnStep, ids: Sequence[str]) -> None:
+    """Of a batch in progress minutes and words can change, and a step can be added behind one that it has."""
+    if isinstance(entry, OwnStep):
+        if entry.own in ids:
+            refuse("entry.own", say('there is a step "{own}" already', own=entry.own), say("another id"))
+        if entry.after not in ids:
+            refuse("entry.after", say('"{step}" is not a step of this run', step=entry.after), ", ".join(ids))
+        if not entry.title.strip() or entry.minutes is None or entry.common or entry.before:
+            refuse("entry", say("is not a step of its own"), say("a title, minutes, and the step that it comes after"))
+        return
+    if entry.step not in ids:
+        refuse("entry.step", say('"{step}" is not a step of this run', step=entry.step), ", ".join(ids))
+    if entry.skip or entry.after or entry.stages or entry.per or entry.use == "ours":
+        refuse("entry", say("changes more than this batch can"), say("minutes, who gave them, and words"))
 
 
 def _check_reading(plan: Plan, event: StepWeighed | CoreProbed) -> None:

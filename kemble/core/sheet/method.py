@@ -11,6 +11,7 @@ from typing import Annotated, Any, Literal
 from pydantic import Discriminator, Field, StringConstraints, Tag, field_validator, model_validator
 from pydantic_core import PydanticCustomError
 
+from kemble.core.cards.card_parts import Hands
 from kemble.core.cards.common_steps import COMMON_STEPS
 from kemble.core.sheet.parts import SheetModel
 
@@ -25,6 +26,8 @@ OwnName = Annotated[str, StringConstraints(pattern=r"^own-[a-z0-9-]*[a-z]$", max
 Minutes = Annotated[float, Field(gt=0, le=MOST_MINUTES, allow_inf_nan=False)]
 Per = Literal["piece", "load"]
 OwnHands = Literal["both", "eye", "none"]
+# What a step asks of its cook, as cards and plans call it.
+OWN_HANDS: Mapping[OwnHands, Hands] = {"both": "held", "eye": "minded", "none": "free"}
 OwnPlace = Literal["counter", "burner", "oven", "fridge", "freezer"]
 
 _MINUTES = "above 0, at most 6000 minutes"
@@ -107,7 +110,7 @@ class MethodText(SheetModel):
     after: StepName | Literal[""] = Field("", description=_STEP)
 
 
-def _kind_of_entry(value: Any) -> str:
+def kind_of_entry(value: Any) -> str:
     """Which kind of entry a document is meant to be: told by its key."""
     keys = value if isinstance(value, Mapping) else getattr(type(value), "model_fields", ())
     return next((f"entry-{key}" for key in ("own", "text") if key in keys), "entry-step")
@@ -118,7 +121,7 @@ MethodEntry = Annotated[
     Annotated[StepChange, Tag("entry-step")]
     | Annotated[OwnStep, Tag("entry-own")]
     | Annotated[MethodText, Tag("entry-text")],
-    Discriminator(_kind_of_entry),
+    Discriminator(kind_of_entry),
 ]
 Method = tuple[MethodEntry, ...]
 

@@ -10,18 +10,18 @@ from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from kemble.core.cards.card_parts import Hands, Minutes, Resource, Step, StepDependency, stage_of, stage_step
+from kemble.core.cards.card_parts import Minutes, Resource, Step, StepDependency, stage_of, stage_step
 from kemble.core.cards.common_steps import COMMON_STEPS
 from kemble.core.cards.step_names import title_of
 from kemble.core.sentences import Words, say, translate
 from kemble.core.sheet.method import (
     HEAT,
+    OWN_HANDS,
     REST,
     SOAK,
     Entry,
     MethodStage,
     MethodText,
-    OwnHands,
     OwnStep,
     StepChange,
     own_steps_in,
@@ -32,7 +32,6 @@ from kemble.core.stations.sheet_steps import SheetStep, StepOrder, order_of_step
 _OWN_MIN = 5.0  # of a step of the cook's own that no minutes were given for; kitchen estimate
 _STAGE_WITHIN_MIN = 2.0  # one stage follows another at once
 _LEAST_STAGE_MIN = 0.5
-_HANDS: Mapping[OwnHands, Hands] = {"both": "held", "eye": "minded", "none": "free"}
 # Facts that are a field of the sheet: where there is a field, that says how long, and 0 leaves the step out.
 FIELDS: Mapping[str, str] = {
     "grain.soak_min": "grain.soak_min",
@@ -252,7 +251,7 @@ def _step_of(own: OwnStep, before: SheetStep | None) -> Step:
     common = COMMON_STEPS.get(own.common)
     in_vessel = common.in_vessel if common else True
     at = own.at if own.at is not None else before.step.at if before and in_vessel else ""
-    hands = _HANDS[own.hands] if own.hands else common.hands if common else "held"
+    hands = OWN_HANDS[own.hands] if own.hands else common.hands if common else "held"
     usual: tuple[Resource, ...] = common.uses if common else ("counter",) if hands == "held" else ()
     if own.minutes is None:
         minutes = Minutes(common.minutes, common.per_piece) if common else Minutes(_OWN_MIN)

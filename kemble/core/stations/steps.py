@@ -248,16 +248,12 @@ def _with_method(step: StepResult, laid: LaidMethod, calculation: Calculation) -
         if entry.words:
             changes["own_words"] = entry.words
         if entry.minutes is not None and not entry.stages:
-            changes |= _used_time(step, entry, laid, calculation)
+            step = _with_time_of(step, entry, laid, calculation)
     return step.model_copy(update=changes) if changes else step
 
 
-def _used_time(step: StepResult, entry: StepChange, laid: LaidMethod, calculation: Calculation) -> dict[str, Any]:
-    """The fields of a step for which somebody gave a time: that time, where it is the one used, and ours beside it.
-
-    Of what is done by its looks the clock rings at the given time: the first look comes no later, and nothing is past its
-    latest before. What is only waited for then lasts as long as was said; hands have no spread of Kemble's either.
-    """
+def _with_time_of(step: StepResult, entry: StepChange, laid: LaidMethod, calculation: Calculation) -> StepResult:
+    """A step with the time that its entry gives, and what is to be said of that."""
     assert entry.minutes is not None
     facts = calculation.fact_book
     loads = facts.number("heat.loads") if step.window and "heat.loads" in facts else 1.0
@@ -282,24 +278,35 @@ def _used_time(step: StepResult, entry: StepChange, laid: LaidMethod, calculatio
                 now=step.minutes,
             ),
         )
+    return with_given_time(step, given)
+
+
+def with_given_time(step: StepResult, given: GivenTime) -> StepResult:
+    """A step with a time that somebody gave for it: where it is used, it is the one that clocks and plans go by, and ours stands
+    in `predicted`.
+
+    Of what is done by its looks the clock rings at the given time: the first look comes no later, and nothing is past its
+    latest before. What is only waited for then lasts as long as was said; hands have no spread of Kemble's either.
+    """
     if not given.is_used:
-        return {"given": given}
-    window, judged = step.window, step.window is not None or step.cue is not None
-    if window:
-        window = unchecked_model(
-            DonenessWindow,
-            first_check=min(window.first_check, minutes),
-            done=window.done,
-            latest=max(window.latest, minutes),
-        )
-    return {
-        "given": given,
-        "predicted": step.ours,
-        "minutes": minutes,
-        "window": window,
-        "between": step.between if judged else None,
-        "hangs": step.hangs if judged else {},
-    }
+        return step.model_copy(update={"given": given})
+    ours, judged = step.ours, step.window is not None or step.cue is not None
+    window = ours.window and unchecked_model(
+        DonenessWindow,
+        first_check=min(ours.window.first_check, given.minutes),
+        done=ours.window.done,
+        latest=max(ours.window.latest, given.minutes),
+    )
+    return step.model_copy(
+        update={
+            "given": given,
+            "predicted": ours,
+            "minutes": given.minutes,
+            "window": window,
+            "between": step.between if judged else None,
+            "hangs": step.hangs if judged else {},
+        }
+    )
 
 
 def _left_over(calculation: Calculation) -> dict[PartRole, float]:

@@ -166,7 +166,7 @@ def _minute(run: Run, step: str) -> Callable[[], float | None]:
     core = run.kept.core
     state = next((state for state in run.state().steps if state.id == step), None)
     window = next(
-        (scheduled_step.step.window for scheduled_step in run.kept.plan.scheduled if scheduled_step.step.id == step),
+        (scheduled_step.step.window for scheduled_step in run.plan.scheduled if scheduled_step.step.id == step),
         None,
     )
     if state is None or window is None or state.started is None or core is None:

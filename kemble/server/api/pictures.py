@@ -53,7 +53,7 @@ def take_picture(
     """Keep a picture of a step: PNG, JPEG or WebP, at most 12 MB. The same uid twice is one picture."""
     kitchen = kitchen_of_request(request)
     run = run_of(kitchen, run_id)
-    steps = {EATEN, *(scheduled_step.step.id for scheduled_step in run.kept.plan.scheduled)}
+    steps = {EATEN, *(scheduled_step.step.id for scheduled_step in run.plan.scheduled)}
     if new_picture.step not in steps:
         refuse("step", say('"{step}" is not a step of this run', step=new_picture.step), say("a step of it"))
     there = kitchen.pictures.filter(uid=new_picture.uid).first()

@@ -33,6 +33,7 @@ from kemble.core.run.event_fold import plan_now
 from kemble.core.run.events import (
     KINDS,
     AddedIngredient,
+    Amendment,
     AnyEvent,
     CoreProbed,
     Event,
@@ -104,6 +105,7 @@ class NewEvent(BaseModel):
     of: str | None = Field(None, max_length=64, description="the uid of the event that is undone or redone")
     times: int | None = _event_field(PiecesCounted, "times")
     added: AddedIngredient | None = None
+    entry: Amendment | None = None
     sure: bool = False
     at: datetime | None = Field(None, description="an instant with its time zone")
     device_at: datetime | None = Field(None, description="an instant with its time zone")

@@ -30,7 +30,10 @@ from kemble.server.storage.fair_lock import WORKING, writing
 
 LATE_MIN = 2.0  # a flow so much earlier or later than its plan has it is planned anew
 # Of a step that is worked anew, what changes; how it hangs together with the others is the plan's.
-_ANEW = ("minutes", "between", "window", "hangs", "target", "to_hand", "count", "bounds", "words")
+_ANEW = (
+    *("minutes", "between", "window", "hangs", "given", "predicted"),
+    *("target", "to_hand", "vessel", "count", "bounds", "words"),
+)
 
 
 def rethink(run: Run, now: datetime) -> bool:

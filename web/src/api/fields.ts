@@ -74,6 +74,7 @@ export const FIELDS = [
   ["end", t`end`],
   ["end_c", t`end`],
   ["ends", t`ends`],
+  ["entry", t`entry`],
   ["estimate", t`estimate`],
   ["estimates", t`estimates`],
   ["even", t`even`],

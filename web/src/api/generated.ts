@@ -919,6 +919,7 @@ export const FOLD = {
     "fault"
   ],
   "whole_run": [
+    "amended",
     "added",
     "noted",
     "fault",
@@ -936,6 +937,8 @@ export const FOLD = {
   "not_yet_min": 5.0,
   "soon_min": 2.0
 } as const;
+
+export const SHEET_VERSION = 3 as const;
 
 export const GROUPS = [
   ["flour", t`flour`],

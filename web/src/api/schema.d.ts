@@ -5281,6 +5281,42 @@ export interface components {
             since: string;
         };
         /**
+         * MethodAmended
+         * @description A step is done otherwise this time, or there is one more: an entry as a sheet's method has it.
+         */
+        MethodAmended: {
+            /**
+             * At
+             * Format: date-time
+             * @description an instant with its time zone
+             */
+            at: string;
+            /** Clock Error S */
+            clock_error_s?: number | null;
+            /** Device At */
+            device_at?: string | null;
+            /**
+             * Entry
+             * @description a step with its minutes or words, or a step of the cook's own
+             */
+            entry: components["schemas"]["StepChange"] | components["schemas"]["OwnStep"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "amended";
+            /**
+             * Step
+             * @description a step of the run
+             */
+            step?: string | null;
+            /**
+             * Uid
+             * @description 8 to 64 letters or figures, new for each event
+             */
+            uid: string;
+        };
+        /**
          * MethodFinding
          * @description One thing that a line of the method says. `path` and `value` are of the sheet (a path with dots); without one it is a
          *     hint at the way, or a question.
@@ -5492,6 +5528,8 @@ export interface components {
              * @description an instant with its time zone
              */
             device_now?: string | null;
+            /** Entry */
+            entry?: (components["schemas"]["StepChange"] | components["schemas"]["OwnStep"]) | null;
             /**
              * Grams
              * @description above 0, at most 50 000 g
@@ -5499,10 +5537,10 @@ export interface components {
             grams?: number | null;
             /**
              * Kind
-             * @description started, done, not_yet, paused, resumed, counted, weighed, probed, added, handed, noted, fault, undone, redone, replanned, finished
+             * @description started, done, not_yet, paused, resumed, skipped, amended, counted, weighed, probed, added, handed, noted, fault, undone, redone, replanned, finished
              * @enum {string}
              */
-            kind: "started" | "done" | "not_yet" | "paused" | "resumed" | "counted" | "weighed" | "probed" | "added" | "handed" | "noted" | "fault" | "undone" | "redone" | "replanned" | "finished";
+            kind: "started" | "done" | "not_yet" | "paused" | "resumed" | "skipped" | "amended" | "counted" | "weighed" | "probed" | "added" | "handed" | "noted" | "fault" | "undone" | "redone" | "replanned" | "finished";
             /**
              * Of
              * @description the uid of the event that is undone or redone
@@ -7467,7 +7505,7 @@ export interface components {
             clock_began: string;
             core: components["schemas"]["CoreCurve"] | null;
             /** Events */
-            events: (components["schemas"]["StepStarted"] | components["schemas"]["StepDone"] | components["schemas"]["StepNotYet"] | components["schemas"]["StepPaused"] | components["schemas"]["StepResumed"] | components["schemas"]["PiecesCounted"] | components["schemas"]["StepWeighed"] | components["schemas"]["CoreProbed"] | components["schemas"]["IngredientAdded"] | components["schemas"]["StepHandedOver"] | components["schemas"]["NoteWritten"] | components["schemas"]["FaultSeen"] | components["schemas"]["EventUndone"] | components["schemas"]["EventRedone"] | components["schemas"]["RestReplanned"] | components["schemas"]["RunFinished"])[];
+            events: (components["schemas"]["StepStarted"] | components["schemas"]["StepDone"] | components["schemas"]["StepNotYet"] | components["schemas"]["StepPaused"] | components["schemas"]["StepResumed"] | components["schemas"]["StepSkipped"] | components["schemas"]["MethodAmended"] | components["schemas"]["PiecesCounted"] | components["schemas"]["StepWeighed"] | components["schemas"]["CoreProbed"] | components["schemas"]["IngredientAdded"] | components["schemas"]["StepHandedOver"] | components["schemas"]["NoteWritten"] | components["schemas"]["FaultSeen"] | components["schemas"]["EventUndone"] | components["schemas"]["EventRedone"] | components["schemas"]["RestReplanned"] | components["schemas"]["RunFinished"])[];
             /** Facts */
             facts: {
                 [key: string]: components["schemas"]["Fact"];
@@ -8841,6 +8879,37 @@ export interface components {
              * @enum {string}
              */
             kind: "resumed";
+            /**
+             * Step
+             * @description a step of the run
+             */
+            step: string;
+            /**
+             * Uid
+             * @description 8 to 64 letters or figures, new for each event
+             */
+            uid: string;
+        };
+        /**
+         * StepSkipped
+         * @description It is left out this time: over without having been done.
+         */
+        StepSkipped: {
+            /**
+             * At
+             * Format: date-time
+             * @description an instant with its time zone
+             */
+            at: string;
+            /** Clock Error S */
+            clock_error_s?: number | null;
+            /** Device At */
+            device_at?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "skipped";
             /**
              * Step
              * @description a step of the run
@@ -11966,7 +12035,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StepStarted"] | components["schemas"]["StepDone"] | components["schemas"]["StepNotYet"] | components["schemas"]["StepPaused"] | components["schemas"]["StepResumed"] | components["schemas"]["PiecesCounted"] | components["schemas"]["StepWeighed"] | components["schemas"]["CoreProbed"] | components["schemas"]["IngredientAdded"] | components["schemas"]["StepHandedOver"] | components["schemas"]["NoteWritten"] | components["schemas"]["FaultSeen"] | components["schemas"]["EventUndone"] | components["schemas"]["EventRedone"] | components["schemas"]["RestReplanned"] | components["schemas"]["RunFinished"];
+                    "application/json": components["schemas"]["StepStarted"] | components["schemas"]["StepDone"] | components["schemas"]["StepNotYet"] | components["schemas"]["StepPaused"] | components["schemas"]["StepResumed"] | components["schemas"]["StepSkipped"] | components["schemas"]["MethodAmended"] | components["schemas"]["PiecesCounted"] | components["schemas"]["StepWeighed"] | components["schemas"]["CoreProbed"] | components["schemas"]["IngredientAdded"] | components["schemas"]["StepHandedOver"] | components["schemas"]["NoteWritten"] | components["schemas"]["FaultSeen"] | components["schemas"]["EventUndone"] | components["schemas"]["EventRedone"] | components["schemas"]["RestReplanned"] | components["schemas"]["RunFinished"];
                 };
             };
             /** @description Refused */

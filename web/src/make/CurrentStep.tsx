@@ -15,6 +15,7 @@ import { BenchHere } from "./BenchHere";
 import { CueDrawing } from "./CueDrawing";
 import { Dial } from "./Dial";
 import { HandOver } from "./HandOver";
+import { Otherwise } from "./Otherwise";
 import { Probe } from "./Probe";
 import type { CurrentProps } from "./props";
 import { Beat } from "./RhythmAndCount";
@@ -101,9 +102,19 @@ export function CurrentStep(props: Props) {
         <h1 className="text-[clamp(34px,5.4vw,66px)]" aria-live="polite">
           {title}
         </h1>
-        <p className="mt-4 max-w-[34em] text-xl text-ink2 sm:text-2xl">
+        {step.own_words && !looking && (
+          <p className="mt-4 max-w-[34em] whitespace-pre-line text-xl sm:text-2xl">“{step.own_words}”</p>
+        )}
+        <p
+          className={`max-w-[34em] text-ink2 ${step.own_words && !looking ? "mt-2 text-lg" : "mt-4 text-xl sm:text-2xl"}`}
+        >
           {looking && step.cue ? step.cue.how : step.words}
         </p>
+        {(step.texts ?? []).map((text) => (
+          <p key={text} className="mt-2 max-w-[34em] text-lg">
+            “{text}”
+          </p>
+        ))}
         {step.asks && !running && <p className="mt-4 max-w-[34em] text-2xl font-bold text-look">{step.asks}</p>}
         {cautions.map((caution) => (
           <p key={caution.id} className="mt-3 max-w-[44em] border-l-4 border-amber pl-4">
@@ -133,7 +144,14 @@ export function CurrentStep(props: Props) {
               {minutes(step.minutes)}
               <span className="ml-2 text-2xl font-normal text-ink2">{step.minutes < 90 ? t`min` : ""}</span>
             </p>
-            {step.between && (
+            {step.given?.is_used && (
+              <p className="mt-2 text-xl text-ink2">
+                <Trans>
+                  {step.given.by || t`your own time`}; Kemble {duration(step.predicted?.minutes ?? step.minutes)}
+                </Trans>
+              </p>
+            )}
+            {step.between && !step.given?.is_used && (
               <p className="mt-2 text-xl text-ink2">
                 <Trans>
                   between {minutes(step.between.least)} and {duration(step.between.most)}
@@ -237,6 +255,7 @@ export function CurrentStep(props: Props) {
             </button>
           )}
           <Adding making={making} step={step.id} open={adding} onOpen={setAdding} tell={tell} />
+          <Otherwise step={step} tell={tell} />
           {running && step.hands === "held" && (
             <HandOver
               cooks={cooks}

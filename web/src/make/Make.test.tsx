@@ -604,6 +604,34 @@ describe("what was added", () => {
   });
 });
 
+describe("otherwise this time", () => {
+  it("a step is left out, timed, or followed by one more", async () => {
+    const told = await show(run([STEAM], [running(STEAM, 2)], "steam"));
+    await press("Otherwise this time");
+    fireEvent.change(screen.getByLabelText("“Title of steam” takes"), { target: { value: "44" } });
+    await press("so long");
+    await press("Otherwise this time");
+    fireEvent.change(screen.getByLabelText("A step after it"), { target: { value: "Wipe the rim" } });
+    await press("add it");
+    await press("Otherwise this time");
+    await press("leave “Title of steam” out this time");
+    expect(told()).toMatchObject([
+      { kind: "amended", entry: { step: "steam", minutes: 44 } },
+      { kind: "amended", entry: { title: "Wipe the rim", after: "steam", minutes: 5 } },
+      { kind: "skipped", step: "steam" },
+    ]);
+    expect(told()[1]?.entry).toMatchObject({ own: expect.stringMatching(/^own-[a-z]+$/) });
+  });
+
+  it("says that the page is older than what was written", async () => {
+    const making = run([STEAM], [running(STEAM, 2)], "steam");
+    const later = { kind: "sung", uid: "an-event-of-2030", at: making.now, step: "steam" };
+    await show({ ...making, events: [...making.events, later] as typeof making.events });
+    expect(screen.getByRole("alert").textContent).toContain("This page is older than Kemble.");
+    expect(heading()).toBe("Title of steam");
+  });
+});
+
 describe("the rest, planned anew", () => {
   const rest = (more: object = {}) => ({
     scheduled: [],

@@ -6,12 +6,14 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import { kitchenQuery } from "../api/queries";
+import { isKnown } from "../runs/fold";
 import { type Flow, type Happening, type Making, useFlow } from "../runs/useFlow";
 import { AwayLine } from "../ui/AwayLine";
 import { ClockLine } from "../ui/ClockLine";
 import { Waiting } from "../ui/Frame";
 import { useFormatters } from "../ui/formatters";
 import { HelpSlip } from "../ui/HelpPopover";
+import { OlderThanKemble } from "../ui/OlderThanKemble";
 import { TriedAgain } from "../ui/RetryNotice";
 import { useTick } from "../ui/useTick";
 import { minutes } from "../ui/words";
@@ -109,6 +111,7 @@ function OpenFlow({ makings, first, now, tell, undo, redo, outbox, zone }: Props
         {makings.map((making) => (
           <NotTaken key={making.id} run={making} outbox={outbox} />
         ))}
+        {makings.some((making) => !making.events.every(isKnown)) && <OlderThanKemble />}
         <TheRest makings={makings} />
       </div>
       <Dock all={all} inHand={inHand} at={at} zone={zone} onChoose={setChosen} />

@@ -19,6 +19,8 @@ const WORDS: Partial<Record<NewEvent["kind"], string>> = {
   added: t`added`,
   paused: t`paused`,
   resumed: t`resumed`,
+  skipped: t`left out`,
+  amended: t`changed`,
 };
 
 /** An event in words, short enough for a button. */

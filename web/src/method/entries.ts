@@ -1,22 +1,11 @@
 /** Small changes to a sheet's method, each giving a new sheet. A step is named as the server says that its entry goes by. */
 
 import type { MethodEntry, MethodText, OwnStep, Sheet, StepChange, StepResult } from "../api/client";
+import { UNCHANGED } from "../sheet/edits";
 
 export const isChange = (entry: MethodEntry): entry is StepChange => "step" in entry;
 export const isOwn = (entry: MethodEntry): entry is OwnStep => "own" in entry;
 export const isText = (entry: MethodEntry): entry is MethodText => "text" in entry;
-
-const UNCHANGED: Omit<StepChange, "step"> = {
-  minutes: null,
-  per: null,
-  by: "",
-  ours_min: null,
-  use: null,
-  skip: false,
-  after: "",
-  words: "",
-  stages: [],
-};
 
 export const changeOf = (sheet: Sheet, name: string): StepChange | undefined =>
   sheet.method.filter(isChange).find((entry) => entry.step === name);

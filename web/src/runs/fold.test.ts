@@ -78,7 +78,7 @@ describe("every kind of event after every other", () => {
   it("is there to be tried", () => {
     const all = new Set(kinds.flat());
     expect(new Set(kinds.map(String)).size).toBe(all.size ** 2);
-    expect(all.size).toBe(16);
+    expect(all.size).toBe(18);
   });
 
   it.each(pairs.histories.map((history, i) => [`${i}: ${kinds[i]}`, history] as const))(

@@ -5,6 +5,7 @@
 
 import type { NewEvent, Plan, RunOpen, RunState, StepResult, StepState } from "../api/client";
 import { FOLD } from "../api/generated";
+import { isOwnStep, withAmendments } from "./amendments";
 import { type Probed, type Refit, refit } from "./refit";
 
 export type Event = RunOpen["events"][number];
@@ -27,12 +28,27 @@ export const eventOf = (sent: NewEvent, at: number): Event =>
 const restsOf = (plan: Plan, events: Event[]) =>
   standing(plan, events).flatMap((event) => (event.kind === "replanned" ? [event.rest] : []));
 
-/** The plan with its steps where the newest plan of the rest has them; every step that it says nothing of as it was. */
+/**
+ * The plan with its steps where the newest plan of the rest has them, every step that it says nothing of as it was; and with
+ * what the cook has changed of its method meanwhile.
+ */
 export function planNow(plan: Plan, events: Event[]): Plan {
   const rests = restsOf(plan, events);
-  if (rests.length === 0) return plan;
   const newest = new Map(rests.flatMap((rest) => rest.scheduled.map((item) => [item.step.id, item] as const)));
-  return { ...plan, scheduled: plan.scheduled.map((item) => newest.get(item.step.id) ?? item) };
+  const moved = newest.size
+    ? { ...plan, scheduled: plan.scheduled.map((item) => newest.get(item.step.id) ?? item) }
+    : plan;
+  const entries = standing(plan, events).flatMap((event) => (event.kind === "amended" ? [event.entry] : []));
+  if (!entries.length) return moved;
+  const own = new Set(entries.filter(isOwnStep).map((entry) => entry.own));
+  const amended = withAmendments(moved, entries);
+  return {
+    ...amended,
+    scheduled: amended.scheduled.map((item) => {
+      const there = own.has(item.step.id) ? newest.get(item.step.id) : undefined;
+      return there ? { ...item, starts: there.starts, ends: there.ends } : item;
+    }),
+  };
 }
 
 /**
@@ -106,7 +122,7 @@ class Fold {
   /** Add an event. One of a step that the plan does not have adds nothing. */
   apply(event: Event) {
     if (isStepEvent(event) && !this.steps.has(event.step)) return;
-    (ADDS[event.kind] as Add)(this, event, Date.parse(event.at));
+    if (isKnown(event)) (ADDS[event.kind] as Add)(this, event, Date.parse(event.at));
   }
 
   /** Start a step; whatever free step it was waiting for has ended by that. */
@@ -154,6 +170,14 @@ const ADDS: { [Kind in Event["kind"]]: Add<EventOf<Kind>> } = {
     fold.ended.set(step, at);
     fold.startFreeSteps(at);
   },
+  skipped: (fold, { step }, at) => {
+    if (fold.ended.has(step)) return;
+    fold.started.delete(step);
+    fold.paused.delete(step);
+    fold.ended.set(step, at);
+    fold.startFreeSteps(at);
+  },
+  amended: () => {}, // changes the plan itself: planNow()
   not_yet: (fold, { step }) => fold.extra.set(step, (fold.extra.get(step) ?? 0) + FOLD.not_yet_min),
   paused: (fold, { step }, at) => {
     if (fold.started.has(step) && !fold.ended.has(step) && !fold.paused.has(step)) fold.paused.set(step, at);
@@ -176,6 +200,9 @@ const ADDS: { [Kind in Event["kind"]]: Add<EventOf<Kind>> } = {
     fold.finished = true;
   },
 };
+
+/** Whether this page knows what an event means: one of a newer Kemble may hold kinds that it does not. */
+export const isKnown = (event: { kind: string }) => event.kind in ADDS;
 
 /** Fold the events over the plan and look at it at `now` (ms). */
 export function stateOf(

@@ -13,7 +13,7 @@ import { useTellings } from "./EventSenders";
 import { type Event, eventOf, planNow, stateOf, takeable } from "./fold";
 
 export type Happening = Pick<NewEvent, "kind"> &
-  Partial<Pick<NewEvent, "step" | "grams" | "celsius" | "text" | "times" | "added" | "sure">>;
+  Partial<Pick<NewEvent, "step" | "grams" | "celsius" | "text" | "times" | "added" | "entry" | "sure">>;
 
 /** A run as it is made: `plan` with its rest as it was planned last, `told` as it began. */
 export interface Making extends RunOpen {
@@ -23,7 +23,17 @@ export interface Making extends RunOpen {
 }
 
 /** An event that says nothing but its kind. */
-const SILENT = { step: null, grams: null, celsius: null, text: "", of: null, times: null, added: null, sure: false };
+const SILENT = {
+  step: null,
+  grams: null,
+  celsius: null,
+  text: "",
+  of: null,
+  times: null,
+  added: null,
+  entry: null,
+  sure: false,
+};
 
 const NEWS_MS = 1_500; // another device is seen to agree well within two seconds
 

@@ -16,6 +16,7 @@ import {
   type WayCard,
 } from "../api/client";
 import { useReach } from "../api/connection";
+import { SHEET_VERSION } from "../api/generated";
 import { kitchenQuery, kitchenSaving, occasionsQuery, waysQuery } from "../api/queries";
 import { Cut } from "../stations/cut/Cut";
 import { Heat } from "../stations/heat/Heat";
@@ -25,6 +26,7 @@ import { Shape } from "../stations/shape/Shape";
 import { Frame, Waiting } from "../ui/Frame";
 import { useFormatters } from "../ui/formatters";
 import { LinkButton } from "../ui/LinkButton";
+import { OlderThanKemble } from "../ui/OlderThanKemble";
 import { BringBack } from "../ui/RestoreTrashed";
 import { TriedAgain } from "../ui/RetryNotice";
 import { Foot } from "../ui/StationFoot";
@@ -61,6 +63,12 @@ export default function SheetPage() {
   if (!opened.data && opened.error instanceof Refused && opened.error.status === 410)
     return <Dropped id={id} error={opened.error} />;
   if (!opened.data || !way || !kitchen.data) return <Waiting error={opened.error ?? ways.error ?? kitchen.error} />;
+  if (Number(opened.data.sheet.version) > SHEET_VERSION)
+    return (
+      <Frame title={<h1 className="text-2xl">{opened.data.sheet.title}</h1>}>
+        <OlderThanKemble />
+      </Frame>
+    );
   return <OpenSheet key={id} opened={opened.data} at={at} way={way} kitchen={kitchen.data.kitchen} />;
 }
 

@@ -6,7 +6,9 @@
  */
 
 import type { Sheet } from "../api/client";
+import { SHEET_VERSION } from "../api/generated";
 import { newId } from "../ui/newId";
+import { UNCHANGED } from "./edits";
 import type { Change, Op, PersistedQueue } from "./queue";
 
 const ABANDONED_MS = 60_000;
@@ -83,6 +85,20 @@ function read(store: Storage, key: string) {
   }
 }
 
+/** A sheet as the page before this one left it, in version 2: times that were given stood in a table of their own. */
+function upToDate(sheet: Sheet): Sheet {
+  const { taught, ...old } = sheet as Sheet & { taught?: Record<string, { minutes: number; by: string }> };
+  if (Array.isArray(old.method)) return sheet;
+  const method = Object.entries(taught ?? {}).map(([step, { minutes, by }]) => ({
+    ...UNCHANGED,
+    step,
+    minutes,
+    by,
+    use: "ours" as const,
+  }));
+  return { ...old, version: SHEET_VERSION, method };
+}
+
 /** The same with each sheet written once: a change begins where the one before it ended. */
 interface Packed {
   sheets: Sheet[];
@@ -110,7 +126,8 @@ function packed(whole: PersistedQueue): Packed {
 }
 
 function unpacked({ sheets, kept }: Packed): PersistedQueue {
-  const at = (place: number) => sheets[place] as Sheet;
+  const lifted = sheets.map(upToDate);
+  const at = (place: number) => lifted[place] as Sheet;
   const change = ([from, to]: [number, number]): Change => ({ from: at(from), to: at(to) });
   type Pair = [number, number];
   const result = kept as {

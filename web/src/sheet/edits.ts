@@ -1,6 +1,6 @@
 /** Small changes to a sheet, each giving a new sheet. */
 
-import type { Line, OutputPlace, Part, PartRole, Sheet, Take } from "../api/client";
+import type { Line, OutputPlace, Part, PartRole, Sheet, StepChange, Take } from "../api/client";
 
 export const newLine = (ingredient: string, value = 10, unit: Line["amount"]["unit"] = "g"): Line => ({
   ingredient,
@@ -80,3 +80,16 @@ export const withSchool = (sheet: Sheet, choice: string, school: string): Sheet 
   ...sheet,
   schools: { ...sheet.schools, [choice]: school },
 });
+
+/** What an entry of the method says where a step is done as its card has it. */
+export const UNCHANGED: Omit<StepChange, "step"> = {
+  minutes: null,
+  per: null,
+  by: "",
+  ours_min: null,
+  use: null,
+  skip: false,
+  after: "",
+  words: "",
+  stages: [],
+};

@@ -392,6 +392,23 @@ describe("what is kept", () => {
     expect(localStorage.getItem("kemble-draft-7-gone")).toBeNull();
   });
 
+  it("by a page of before is brought up to date: times that were given stand in the method", () => {
+    const { method, ...old } = sheet();
+    const before = { ...old, version: 2, taught: { heat: { minutes: 70, by: "my aunt" } } };
+    const draft = {
+      at: Date.now() - 120_000,
+      sheets: [before, { ...before, title: "Typed and not saved" }],
+      kept: { saved: { revision: 3, sheet: 0 }, ops: [{ id: 1, change: [0, 1] }], sending: null, past: [], future: [] },
+    };
+    localStorage.setItem("kemble-draft-7-old", JSON.stringify(draft));
+    const op = kept(7)?.ops[0];
+    expect(op).toMatchObject({ change: { to: { version: 3, title: "Typed and not saved" } } });
+    expect(op && "change" in op && op.change.to.method).toMatchObject([
+      { step: "heat", minutes: 70, by: "my aunt", use: "ours" },
+    ]);
+    expect(op && "change" in op && "taught" in op.change.to).toBe(false);
+  });
+
   it("of another sheet, or broken, is nothing", () => {
     localStorage.setItem("kemble-draft-70-x", "{}");
     localStorage.setItem("kemble-draft-7-x", "{");
