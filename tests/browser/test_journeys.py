@@ -173,7 +173,7 @@ def test_a_tin_too_small_is_said_and_kept(watched, demo):
 def test_a_serve_time_in_the_past(watched, demo):
     page = watched
     open_sheet(page, demo.url, "Pistachio and lemon balls")
-    page.keyboard.press("5")
+    page.keyboard.press("6")
     day, time = (page.get_by_label(f"On the table at: {which}", exact=True) for which in ("day", "time"))
     time.fill("10 am")
     time.press("Enter")
@@ -219,7 +219,7 @@ def test_the_tin_is_filled_by_dragging_its_surface(watched, demo):
 def test_the_table_is_dragged_to_another_time(watched, kitchen):
     page = watched
     open_sheet(page, kitchen.url, "Walnut and date balls")
-    page.keyboard.press("5")
+    page.keyboard.press("6")
     field = page.get_by_label("On the table at: time", exact=True)
     expect(page.get_by_text("on the table", exact=True)).to_be_visible()
     before = field.input_value()

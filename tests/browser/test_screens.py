@@ -304,7 +304,7 @@ def test_the_stations_by_keyboard_alone(watched, demo):
     """Digits go from station to station; ? asks why; Escape closes; the page never needs a mouse."""
     watched.goto(f"{demo.url}/sheets/1/mix")
     expect(watched.get_by_role("slider")).to_be_visible()
-    for key, heading in (("2", "Shape"), ("3", "Heat"), ("4", "Rest and cut"), ("5", "Plan"), ("1", "Mix")):
+    for key, heading in (("2", "Shape"), ("3", "Heat"), ("4", "Rest and cut"), ("5", "Method"), ("6", "Plan"), ("1", "Mix")):
         watched.keyboard.press(key)
         expect(watched.get_by_role("heading", level=2, name=heading, exact=True)).to_be_attached()
     watched.keyboard.press("?")

@@ -351,7 +351,7 @@ class TestThrownAway:
     def test_a_plan_kept_twice_is_one_and_a_dropped_one_comes_back(self, watched, kitchen):
         page = watched
         open_sheet(page, kitchen.url, "Walnut and date balls")
-        page.keyboard.press("5")
+        page.keyboard.press("6")
         page.get_by_label("For", exact=True).fill("A trial")
         expect(page.locator("[data-saving=saved]")).to_be_visible()
         for _ in range(2):

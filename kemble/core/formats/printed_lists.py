@@ -45,12 +45,13 @@ def day_html(title: str, plan: Plan, dishes: Sequence[str], kitchen: Kitchen, *,
 
 def _step_html(scheduled_step: ScheduledStep, of: str, kitchen: Kitchen, *, named: bool) -> str:
     step = scheduled_step.step
+    own = f"<br>“{escape(step.own_words)}”" if step.own_words else ""
     cue = f"<br><small>{escape(step.cue.question)} {escape(step.cue.how)}</small>" if step.cue else ""
     target = f"<br><small>{escape(step.target.label)}: <b>{step.target.grams:.0f} g</b></small>" if step.target else ""
     hands = "" if step.hands == "free" else f", {step.hands}"
     who = f"<br><small>{escape(scheduled_step.who)}</small>" if named and scheduled_step.who else ""
     return (
-        f"<tr><td class=at>{kitchen.clock_words(scheduled_step.starts)}<td>{of}{escape(step.title)}{cue}{target}"
+        f"<tr><td class=at>{kitchen.clock_words(scheduled_step.starts)}<td>{of}{escape(step.title)}{own}{cue}{target}"
         f"<td class=end>{span_words(step.minutes)}{hands}{who}</tr>"
     )
 

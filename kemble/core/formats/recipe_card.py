@@ -6,7 +6,7 @@ from __future__ import annotations
 from xml.sax.saxutils import escape
 
 from kemble.core.cards.ways import WAYS
-from kemble.core.facts.quantity import span_words
+from kemble.core.formats.step_text import step_minutes, step_words
 from kemble.core.sentences import say
 from kemble.core.sheet.document import Sheet
 from kemble.core.stations.mix.line_results import LineResult
@@ -59,17 +59,9 @@ def _line_html(line: LineResult) -> str:
 
 
 def _step_html(step: StepResult) -> str:
-    lasts = span_words(step.minutes)
-    if step.window:
-        lasts = say(
-            "{first_check:.0f} to {latest:.0f} min, likely {done:.0f}",
-            first_check=step.window.first_check,
-            latest=step.window.latest,
-            done=step.window.done,
-        )
     cue = f" <i>{escape(step.cue.question)} {escape(step.cue.how)}</i>" if step.cue else ""
     weight = f" <b>{step.target.grams:.0f}&#160;g</b> {escape(step.target.label)}." if step.target else ""
-    return f"<b>{escape(step.title)}</b>, {lasts}, {_HANDS[step.hands]}. {escape(step.words)}{cue}{weight}"
+    return f"<b>{escape(step.title)}</b>, {escape(step_minutes(step))}, {_HANDS[step.hands]}. {escape(step_words(step))}{cue}{weight}"
 
 
 def _drawing(worked: WorkResult) -> str:

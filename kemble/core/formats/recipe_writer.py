@@ -13,8 +13,8 @@ from functools import partial
 from typing import Any, Literal
 
 from kemble.core.cards.ways import WAYS
-from kemble.core.facts.quantity import span_words
 from kemble.core.formats.recipe_reader import OWN
+from kemble.core.formats.step_text import step_minutes, step_words
 from kemble.core.sheet.document import Sheet
 from kemble.core.stations.mix.line_results import LineResult
 from kemble.core.stations.steps import StepResult
@@ -54,13 +54,7 @@ def _parts_with_lines(sheet: Sheet, worked: WorkResult) -> Iterator[tuple[str, l
 def _step_text(step: StepResult) -> str:
     cue = f" {step.cue.question} {step.cue.how}" if step.cue else ""
     weight = f" {step.target.label}: {step.target.grams:.0f} g." if step.target else ""
-    return f"{step.title}: {step.words}{cue}{weight}".strip()
-
-
-def _minutes_text(step: StepResult) -> str:
-    if step.window:
-        return f"{step.window.first_check:.0f} to {step.window.latest:.0f} min, likely {step.window.done:.0f}"
-    return span_words(step.minutes)
+    return f"{step.title}: {step_words(step)}{cue}{weight}".strip()
 
 
 def _piece_count(worked: WorkResult) -> int | None:
@@ -121,7 +115,7 @@ def _for_people(hand: _TextStyle, sheet: Sheet, worked: WorkResult) -> str:
         lines += [hand.part(name)] if len(sheet.parts) > 1 else []
         lines += [*(f"{hand.item}{_amount_text(line)}" for line in within), ""]
     lines += [hand.head("Method"), ""]
-    lines += [f"{i}. {_step_text(step)} ({_minutes_text(step)})" for i, step in enumerate(worked.steps, start=1)]
+    lines += [f"{i}. {_step_text(step)} ({step_minutes(step)})" for i, step in enumerate(worked.steps, start=1)]
     lines += ["", f"Contains {', '.join(worked.allergens)}."] if worked.allergens else []
     return "\n".join([*lines, ""])
 

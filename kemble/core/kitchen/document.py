@@ -29,9 +29,9 @@ from kemble.core.kitchen.larder import OWN, Ingredient, larder
 from kemble.core.kitchen.upgrades import upgrade_settings
 from kemble.core.sentences import Locale, say
 
-Level = Literal["low", "medium", "high"]
+Level = Literal["low", "medium-low", "medium", "medium-high", "high"]
 LEVELS: tuple[Level, ...] = get_args(Level)
-StageLevel = Literal["off", "low", "medium", "high"]
+StageLevel = Literal["off", "low", "medium-low", "medium", "medium-high", "high"]
 
 
 class _EquipmentModel(BaseModel):
@@ -117,14 +117,25 @@ BURNER_W = (50.0, 6000.0)  # what a burner can give
 
 
 class Burner(_EquipmentModel):
-    """Net power into the pot at each level, in watts: what is left after the room has had its share."""
+    """Net power into the pot at each level, in watts: what is left after the room has had its share. The two levels between
+    lie half way between their neighbours until they are measured (kitchen estimate)."""
 
     low_w: float = Field(380.0, ge=BURNER_W[0], le=BURNER_W[1], description="50 to 6000 W")
     medium_w: float = Field(620.0, ge=BURNER_W[0], le=BURNER_W[1], description="50 to 6000 W")
     high_w: float = Field(1500.0, ge=BURNER_W[0], le=BURNER_W[1], description="50 to 6000 W")
 
+    medium_low_w: float | None = Field(None, ge=BURNER_W[0], le=BURNER_W[1], description="50 to 6000 W")
+    medium_high_w: float | None = Field(None, ge=BURNER_W[0], le=BURNER_W[1], description="50 to 6000 W")
+
     def net_w(self, level: StageLevel) -> float:
-        return {"off": 0.0, "low": self.low_w, "medium": self.medium_w, "high": self.high_w}[level]
+        return {
+            "off": 0.0,
+            "low": self.low_w,
+            "medium-low": self.medium_low_w or (self.low_w + self.medium_w) / 2,
+            "medium": self.medium_w,
+            "medium-high": self.medium_high_w or (self.medium_w + self.high_w) / 2,
+            "high": self.high_w,
+        }[level]
 
 
 class Pan(_EquipmentModel):

@@ -171,7 +171,7 @@ class HeatStage(SheetModel):
     """One stage of the heat. Without a level or an oven's temperature it keeps the sheet's own; without minutes it goes
     on until it is done. `says` is what to do or to look for."""
 
-    level: StageLevel | None = Field(None, description="off, low, medium or high")
+    level: StageLevel | None = Field(None, description="off, low, medium-low, medium, medium-high or high")
     oven_c: float | None = Field(None, ge=120, le=260, allow_inf_nan=False, description="120 to 260 °C")
     minutes: float | None = Field(None, ge=0.5, le=720, allow_inf_nan=False, description="0.5 to 720 minutes")
     top_up_ml: float = Field(
@@ -183,7 +183,7 @@ class HeatStage(SheetModel):
 class Heat(SheetModel):
     """How strong the heat is, all the way or by `stages`."""
 
-    level: Level = Field("medium", description="low, medium or high")
+    level: Level = Field("medium", description="low, medium-low, medium, medium-high or high")
     oven_c: float = Field(175.0, ge=120, le=260, allow_inf_nan=False, description="120 to 260 °C")
     griddle_c: float | None = Field(None, ge=120, le=260, allow_inf_nan=False, description="120 to 260 °C")
     vessel: str = Field("", max_length=40, description="a steamer or a pot of the kitchen; left out, one that fits")

@@ -16,7 +16,9 @@ _AT_MOST_MIN = 2.0  # one stage follows another at once
 _WORDS: dict[StageLevel, str] = {
     "off": "Off. The lid stays shut: it goes on in its own heat.",
     "low": "Turn it low.",
+    "medium-low": "Turn it to medium-low.",
     "medium": "Turn it to medium.",
+    "medium-high": "Turn it to medium-high.",
     "high": "Turn it high.",
 }
 

@@ -79,7 +79,7 @@ class SteamTest(RequestBody):
     """What a thermometer shows in the steam of an empty steamer, lid on, once it is steady."""
 
     steam_c: float = Field(ge=70, le=101, allow_inf_nan=False, description="70 to 101 °C")
-    level: Level = Field(description="low, medium or high")
+    level: Level = Field(description="low, medium-low, medium, medium-high or high")
 
 
 class EstimateRow(BaseModel):

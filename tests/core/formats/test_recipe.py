@@ -259,3 +259,22 @@ class TestLaidOn:
         for item in (path, f"vessel.{path}", f"heat.{path}", f"method.{path}"):
             with suppress(Refused):
                 laid_on(default_sheet("set-cake"), [MethodFinding(path=item[:80], value=value)])
+
+
+def test_a_method_is_written_with_the_time_that_is_used_and_the_cooks_words_first():
+    document = default_sheet("set-cake").model_dump(mode="json")
+    document["method"] = [
+        {"step": "rest-batter", "minutes": 15, "by": "my aunt", "words": "No more, or it settles."},
+        {"step": "sieve", "skip": True},
+        {"own": "own-rim", "title": "Wipe the rim", "after": "pour", "minutes": 2},
+        {"text": "Mother hummed.", "after": "steam"},
+    ]
+    sheet = sheet_from(document)
+    text = written(sheet, work(sheet, KITCHEN), "text")
+    assert "Rest the batter: “No more, or it settles.” Bubbles rise" in text
+    assert "(15 min (my aunt; Kemble 20 min))" in text
+    assert "Wipe the rim" in text
+    assert "“Mother hummed.”" in text
+    assert "Sieve" not in text
+    again = read_recipe(written(sheet, work(sheet, KITCHEN), "recipe"), KITCHEN)
+    assert again.sheet == sheet

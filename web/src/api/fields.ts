@@ -148,6 +148,8 @@ export const FIELDS = [
   ["material", t`material`],
   ["measure", t`measure`],
   ["measures", t`measures`],
+  ["medium_high_w", t`medium high`],
+  ["medium_low_w", t`medium low`],
   ["medium_w", t`medium`],
   ["method", t`method`],
   ["microwave_w", t`microwave`],

@@ -135,6 +135,14 @@ export const LIMITS = {
     "max": 6000.0,
     "usual": 1500.0
   },
+  "Burner.medium_low_w": {
+    "min": 50.0,
+    "max": 6000.0
+  },
+  "Burner.medium_high_w": {
+    "min": 50.0,
+    "max": 6000.0
+  },
   "CoreProbed.celsius": {
     "min": -60,
     "max": 400

@@ -2769,7 +2769,8 @@ export interface components {
         };
         /**
          * Burner
-         * @description Net power into the pot at each level, in watts: what is left after the room has had its share.
+         * @description Net power into the pot at each level, in watts: what is left after the room has had its share. The two levels between
+         *     lie half way between their neighbours until they are measured (kitchen estimate).
          */
         Burner: {
             /**
@@ -2784,6 +2785,16 @@ export interface components {
              * @default 380
              */
             low_w: number;
+            /**
+             * Medium High W
+             * @description 50 to 6000 W
+             */
+            medium_high_w?: number | null;
+            /**
+             * Medium Low W
+             * @description 50 to 6000 W
+             */
+            medium_low_w?: number | null;
             /**
              * Medium W
              * @description 50 to 6000 W
@@ -3897,11 +3908,11 @@ export interface components {
             griddle_c?: number | null;
             /**
              * Level
-             * @description low, medium or high
+             * @description low, medium-low, medium, medium-high or high
              * @default medium
              * @enum {string}
              */
-            level: "low" | "medium" | "high";
+            level: "low" | "medium-low" | "medium" | "medium-high" | "high";
             /**
              * Oven C
              * @description 120 to 260 °C
@@ -3939,9 +3950,9 @@ export interface components {
         HeatStage: {
             /**
              * Level
-             * @description off, low, medium or high
+             * @description off, low, medium-low, medium, medium-high or high
              */
-            level?: ("off" | "low" | "medium" | "high") | null;
+            level?: ("off" | "low" | "medium-low" | "medium" | "medium-high" | "high") | null;
             /**
              * Minutes
              * @description 0.5 to 720 minutes
@@ -3977,7 +3988,7 @@ export interface components {
              */
             is_open: boolean;
             /** Level */
-            level?: ("off" | "low" | "medium" | "high") | null;
+            level?: ("off" | "low" | "medium-low" | "medium" | "medium-high" | "high") | null;
             /** Minutes */
             minutes: number;
             /** Name */
@@ -4429,6 +4440,8 @@ export interface components {
              * @default {
              *       "high_w": 1500,
              *       "low_w": 380,
+             *       "medium_high_w": null,
+             *       "medium_low_w": null,
              *       "medium_w": 620
              *     }
              */
@@ -4901,7 +4914,7 @@ export interface components {
              * Level
              * @enum {string}
              */
-            level: "low" | "medium" | "high";
+            level: "low" | "medium-low" | "medium" | "medium-high" | "high";
             /** Says */
             says: string;
         };
@@ -8480,10 +8493,10 @@ export interface components {
         SteamTest: {
             /**
              * Level
-             * @description low, medium or high
+             * @description low, medium-low, medium, medium-high or high
              * @enum {string}
              */
-            level: "low" | "medium" | "high";
+            level: "low" | "medium-low" | "medium" | "medium-high" | "high";
             /**
              * Steam C
              * @description 70 to 101 °C

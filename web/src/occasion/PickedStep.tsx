@@ -62,13 +62,17 @@ export function OneStep({ plan, one, dish, zone, children }: OneProps) {
       <p className="text-ink2">
         <Trans>
           {dish ? `${dish}: ` : ""}
-          {timeOfDay(one.starts, zone)} to {timeOfDay(one.ends, zone)}, {duration(step.minutes)},{" "}
-          {HANDS_WORDS[step.hands]}
+          {timeOfDay(one.starts, zone)} to {timeOfDay(one.ends, zone)}, {duration(step.minutes)}
+          {step.given?.is_used
+            ? t` (${step.given.by || t`yours`}; Kemble ${duration(step.predicted?.minutes ?? 0)})`
+            : ""}
+          , {HANDS_WORDS[step.hands]}
           {step.hands === "free" ? "" : `, ${WORK_WORDS[step.work]}`}
           {one.who ? `, ${one.who}` : ""}
         </Trans>
       </p>
-      <p>{step.words}</p>
+      {step.own_words && <p>“{step.own_words}”</p>}
+      <p className={step.own_words ? "text-ink2" : ""}>{step.words}</p>
       <ul className="mt-1">
         {reason.after.map(({ step: before, gap, atMost }) => (
           <li key={before.step.id} className="hairline py-1">

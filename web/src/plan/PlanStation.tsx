@@ -112,6 +112,14 @@ export default function PlanStation({ editing, kitchen, plan, error }: Props) {
         )}
       </div>
       <ErrorNotice error={problem} />
+      {plan && !plan.gaps_kept && !error && (
+        <p role="status" className="mt-3 border-l-4 border-amber pl-4">
+          <Trans>
+            <b className="text-look">Look.</b> By this method some things wait longer than they should:{" "}
+            <TextLink to={`/sheets/${editing.id}/method`}>the method</TextLink> says which.
+          </Trans>
+        </p>
+      )}
       {plan && plan.late_min > 0 && !error && (
         <p role="alert" className="mt-3 border-l-4 border-amber pl-4">
           <Trans>

@@ -37,7 +37,9 @@ const SAID: Record<string, string> = {
   decoration: t`decoration`,
   // heats, hands, places, ways out
   low: t`low`,
+  "medium-low": t`medium-low`,
   medium: t`medium`,
+  "medium-high": t`medium-high`,
   high: t`high`,
   off: t`off`,
   held: t`held`,

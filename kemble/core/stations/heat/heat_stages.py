@@ -22,7 +22,9 @@ STRONG_MIN = 10.0  # of strong steam at first, as the school has it that then tu
 _NAMES: dict[StageLevel, str] = {
     "off": "heat off, lid shut",
     "low": "low heat",
+    "medium-low": "medium-low heat",
     "medium": "medium heat",
+    "medium-high": "medium-high heat",
     "high": "high heat",
 }
 

@@ -102,7 +102,7 @@ def _power(calculation: Calculation, level: Level) -> tuple[float, Origin]:
     """Net power in W at a level, and where it is from."""
     watts = calculation.kitchen.burner.net_w(level)
     return watts, calculation.from_kitchen(
-        f"burner.{level}_w", say("net power at {level} heat", level=level), watts, "W"
+        f"burner.{level.replace('-', '_')}_w", say("net power at {level} heat", level=level), watts, "W"
     )
 
 

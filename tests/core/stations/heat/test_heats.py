@@ -217,12 +217,21 @@ class TestTins:
     def test_each_level_says_what_comes_of_it(self):
         burner = Burner(low_w=150, medium_w=620, high_w=2500)
         levels = worked("set-cake", Kitchen(burner=burner)).drawings.heat.steamer.levels
-        assert [level.says for level in levels] == [
-            "weak: a pale, dry rim",
-            "wisps from the lid",
-            "fierce: an open top creases",
+        assert [(level.level, level.says) for level in levels] == [
+            ("low", "weak: a pale, dry rim"),
+            ("medium-low", "wisps from the lid"),
+            ("medium", "wisps from the lid"),
+            ("medium-high", "fierce: an open top creases"),
+            ("high", "fierce: an open top creases"),
         ]
-        assert levels[0].lasts_min / levels[2].lasts_min == pytest.approx(2500 / 150)
+        assert levels[0].lasts_min / levels[4].lasts_min == pytest.approx(2500 / 150)
+
+    def test_a_level_between_is_half_way_until_it_is_measured(self):
+        """By hand: between 150 and 620 W, and between 620 and 2500 W."""
+        burner = Burner(low_w=150, medium_w=620, high_w=2500)
+        assert (burner.net_w("medium-low"), burner.net_w("medium-high")) == (385, 1560)
+        measured = burner.model_copy(update={"medium_low_w": 300, "medium_high_w": 900})
+        assert (measured.net_w("medium-low"), measured.net_w("medium-high")) == (300, 900)
 
 
 class TestGlazed:

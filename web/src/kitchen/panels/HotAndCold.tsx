@@ -9,7 +9,14 @@ import { said } from "../../words/said";
 import type { PanelProps } from "../things";
 import { KettleTest } from "./KettleTest";
 
-const LEVELS = ["low", "medium", "high"] as const;
+/** Every level, where its watts are kept, and the two that it lies between until it is measured. */
+const LEVELS = [
+  ["low", "low_w", null],
+  ["medium-low", "medium_low_w", ["low_w", "medium_w"]],
+  ["medium", "medium_w", null],
+  ["medium-high", "medium_high_w", ["medium_w", "high_w"]],
+  ["high", "high_w", null],
+] as const;
 
 export function HobPanel({ kitchen, set }: PanelProps) {
   const { burner } = kitchen;
@@ -18,16 +25,16 @@ export function HobPanel({ kitchen, set }: PanelProps) {
       <p className="mt-1 text-ink2">
         <Trans>What reaches the pot, once the room has had its share.</Trans>
       </p>
-      {LEVELS.map((level) => (
+      {LEVELS.map(([level, field, between]) => (
         <NumberRow
           key={level}
           label={said(level)}
           name={t`Burner at ${said(level)}`}
           unit="W"
-          within={limit(`Burner.${level}_w`)}
+          within={limit(`Burner.${field}`)}
           step={20}
-          value={burner[`${level}_w`]}
-          onChange={(watts) => set({ burner: { ...burner, [`${level}_w`]: watts } })}
+          value={burner[field] ?? (between ? (burner[between[0]] + burner[between[1]]) / 2 : 0)}
+          onChange={(watts) => set({ burner: { ...burner, [field]: watts } })}
         />
       ))}
       <KettleTest kitchen={kitchen} set={set} />

@@ -16,7 +16,9 @@ import type { PanelProps } from "../things";
 
 const LEVELS = [
   ["low", t`low`],
+  ["medium-low", t`medium-low`],
   ["medium", t`medium`],
+  ["medium-high", t`medium-high`],
   ["high", t`high`],
 ] as const;
 type Level = (typeof LEVELS)[number][0];
@@ -41,7 +43,7 @@ export function KettleTest({ kitchen, set }: PanelProps) {
     // Timed once, it is known to a twentieth, whatever the level.
     const known = { value: 1, low: 0.95, high: 1.06 };
     set({
-      burner: { ...kitchen.burner, [`${level}_w`]: watts },
+      burner: { ...kitchen.burner, [`${level.replace("-", "_")}_w`]: watts },
       estimates: { ...kitchen.estimates, burner: known },
     });
     setKept(t`Kept as the burner at ${said(level)}.`);

@@ -53,7 +53,7 @@ const ROWS: FactKey[] = [
   "heat.pound_hot_min",
 ];
 const FINISH: FactKey[] = ["finish.side_min", "finish.each_min", "finish.frozen_min", "finish.loads", "finish.all_min"];
-const LEVELS: Level[] = ["low", "medium", "high"];
+const LEVELS: Level[] = ["low", "medium-low", "medium", "medium-high", "high"];
 
 export function Heat({ editing, way }: StationProps) {
   const { degrees, degreesUnit } = useFormatters();

@@ -25,7 +25,7 @@ export function Levels({
       {steamer.levels.map((eachLevel) => (
         <label
           key={eachLevel.level}
-          className="hairline grid min-h-9 cursor-pointer grid-cols-[1rem_4rem_5rem_4rem_1fr] items-baseline gap-2 py-1"
+          className="hairline grid min-h-9 cursor-pointer grid-cols-[1rem_6.5rem_5rem_4rem_1fr] items-baseline gap-2 py-1"
         >
           <input
             type="radio"

@@ -14,11 +14,13 @@ type Stage = Sheet["heat"]["stages"][number];
 type StageLevel = NonNullable<Stage["level"]>;
 type StageWorked = WorkResult["stages"][number];
 
-const LEVELS: StageLevel[] = ["high", "medium", "low", "off"];
+const LEVELS: StageLevel[] = ["high", "medium-high", "medium", "medium-low", "low", "off"];
 /** How strong each level looks: hatched ever closer, so that it does not hang on colour alone. */
 const TONE: Record<StageLevel, string> = {
   high: "bg-bean/45",
+  "medium-high": "bg-bean/38",
   medium: "bg-bean/30",
+  "medium-low": "bg-bean/22",
   low: "bg-bean/15",
   off: "bg-paper",
 };
