@@ -64,6 +64,7 @@ SHOTS = (
     ("shape-balls", "/sheets/7/shape", "What runs out first", DESK, None),
     ("heat-steam", "/sheets/1/heat", "litres to start", DESK, None),
     ("cut", "/sheets/5/cut", "cm from the edge", DESK, None),
+    ("method", "/sheets/5/method", "Turn it out", TALL, None),
     ("plan", "/sheets/2/plan", "on the table", DESK, None),
     ("make", "/make/31", "Finish and log", DESK, None),
     ("hands", "/sheets/13/hands", "Round the waist", TALL, None),

@@ -86,7 +86,7 @@ def spoiled_kitchen(kitchen):
 
 
 PLACES = (
-    "/", "/sheets/1/mix", "/sheets/2/shape", "/sheets/1/heat", "/sheets/1/cut", "/sheets/1/plan", "/sheets/1/revisions",
+    "/", "/sheets/1/mix", "/sheets/2/shape", "/sheets/1/heat", "/sheets/1/cut", "/sheets/5/method", "/sheets/1/plan", "/sheets/1/revisions",
     "/sheets/1/strips", "/sheets/1/hands", "/sheets/1/beside", "/compare", "/occasions/1", "/occasions/1/for/Wren", "/year",
     "/log", "/log/learned", "/log/over-time", "/log/blind", "/log/blind/1", "/log/3", "/log/3/taste", "/larder", "/shopping",
     "/kitchen", "/household", "/dropped",

@@ -234,6 +234,54 @@ def test_the_table_is_dragged_to_another_time(watched, kitchen):
     assert field.input_value() < before
 
 
+def test_a_method_is_made_by_press_drag_and_keys_and_the_plan_follows(watched, kitchen):
+    """Timed, worded, left out, moved and added to; undone; then planned and begun: the clock is the cook's."""
+    page = watched
+    open_sheet(page, kitchen.url, "Black tea and orange cake")
+    page.keyboard.press("5")
+    rows = page.locator("li[data-step]")
+    expect(rows.first).to_be_visible()
+    count = rows.count()
+    page.get_by_role("button", name="Rest the batter", exact=True).click()
+    page.get_by_label("Minutes for “Rest the batter”").fill("12")
+    page.get_by_label("Who says so").fill("my aunt")
+    page.get_by_label("Your own words for “Rest the batter”").fill("No more, or it settles.")
+    expect(page.locator("li[data-step=rest-batter]")).to_contain_text("my aunt · Kemble")
+    page.get_by_role("button", name="Sieve the batter", exact=True).click()
+    page.get_by_role("button", name="leave it out").click()
+    expect(rows).to_have_count(count - 1)
+    page.get_by_label("A step of your own", exact=True).fill("Wipe the rim")
+    page.get_by_role("button", name="add it").click()
+    expect(rows).to_have_count(count)
+    first = rows.nth(0).get_attribute("data-step")
+    rows.nth(0).locator("[data-open]").press("Alt+ArrowDown")
+    expect(rows.nth(1)).to_have_attribute("data-step", first)
+    dots = page.get_by_role("button", name="Move “Wipe the rim”")
+    dots.scroll_into_view_if_needed()
+    box = dots.bounding_box()
+    at = rows.count() - 3
+    page.mouse.move(box["x"] + 15, box["y"] + 15)
+    page.mouse.down()
+    page.mouse.move(box["x"] + 15, box["y"] - 20, steps=4)
+    page.mouse.move(box["x"] + 15, rows.nth(at).bounding_box()["y"] + 10, steps=8)
+    page.mouse.up()
+    expect(rows.nth(at)).to_have_attribute("data-step", "own-wipe-the-rim")
+    page.get_by_role("button", name="Undo").click()
+    expect(rows.nth(at)).not_to_have_attribute("data-step", "own-wipe-the-rim")
+    expect(page.locator("[data-saving=saved]")).to_be_visible()
+    page.keyboard.press("Escape")
+    page.get_by_role("link", name=re.compile("^Plan")).click()
+    page.get_by_role("button", name="Make it now").click()
+    expect(page.get_by_role("heading", level=1)).to_be_visible()
+    run = kitchen.hand().ask("GET", "/runs")[0]["id"]
+    steps = {
+        each["step"]["id"]: each["step"] for each in kitchen.hand().ask("GET", f"/runs/{run}")["plan"]["scheduled"]
+    }
+    assert (steps["rest-batter"]["minutes"], steps["rest-batter"]["own_words"]) == (12, "No more, or it settles.")
+    assert "sieve" not in steps
+    assert "own-wipe-the-rim" in steps
+
+
 def test_a_kitchen_moved_up_a_mountain(watched, kitchen):
     page = watched
     page.goto(f"{kitchen.url}/kitchen")

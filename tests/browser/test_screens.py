@@ -20,6 +20,7 @@ SCREENS = {
     "heat in a pot": ("/sheets/2/heat", "a tremble, not a boil"),
     "cut": ("/sheets/1/cut", "cm from the edge"),
     "rest of balls": ("/sheets/2/cut", "minutes off the heat"),
+    "method": ("/sheets/5/method", "take the method of another sheet"),
     "plan": ("/sheets/2/plan", "on the table"),
     "occasion": ("/occasions/1", "days of a hundred"),
     "helper": ("/occasions/1/for/Wren", "The whole day"),
@@ -262,6 +263,7 @@ def test_nor_of_what_opens_on_a_screen(visitor, demo, opened):
 
 
 PAPERS = {
+    "a method": ("/sheets/5/method", "Turn it out", 3),
     "the plan of a sheet": ("/sheets/1/plan", "on the table", 2),
     "a day": ("/occasions/1", "To set out", 5),
     "one pair of hands": ("/occasions/1/for/Wren", "To set out", 2),
@@ -304,7 +306,14 @@ def test_the_stations_by_keyboard_alone(watched, demo):
     """Digits go from station to station; ? asks why; Escape closes; the page never needs a mouse."""
     watched.goto(f"{demo.url}/sheets/1/mix")
     expect(watched.get_by_role("slider")).to_be_visible()
-    for key, heading in (("2", "Shape"), ("3", "Heat"), ("4", "Rest and cut"), ("5", "Method"), ("6", "Plan"), ("1", "Mix")):
+    for key, heading in (
+        ("2", "Shape"),
+        ("3", "Heat"),
+        ("4", "Rest and cut"),
+        ("5", "Method"),
+        ("6", "Plan"),
+        ("1", "Mix"),
+    ):
         watched.keyboard.press(key)
         expect(watched.get_by_role("heading", level=2, name=heading, exact=True)).to_be_attached()
     watched.keyboard.press("?")

@@ -138,6 +138,16 @@ SHEETS: tuple[dict[str, Any], ...] = (
             ],
         },
         "cut": {"pattern": "rings", "pieces": 24},
+        "method": [
+            {
+                "step": "rest-batter",
+                "minutes": 15,
+                "by": "my aunt",
+                "words": "Fifteen minutes, no more, or it settles.",
+            },
+            {"own": "own-lid", "title": "Tie the lid into its cloth", "minutes": 2, "at": "", "before": "raise-steam"},
+            {"own": "own-turn-out", "common": "turn-out", "after": "cool"},
+        ],
     },
     {
         "title": "Poppy seed and buckwheat honey balls",

@@ -46,7 +46,7 @@ export function AddStep({ editing, after, onAdded }: Props) {
         <Trans>add it</Trans>
       </button>
       <ActionMenu
-        label={t`Add a step that many cooks do`}
+        label={t`or one that many cooks do`}
         choices={(common.data ?? []).map((step) => ({ id: step.id, words: step.title }))}
         onPick={(id) => add(common.data?.find((step) => step.id === id)?.title ?? id, id)}
       >

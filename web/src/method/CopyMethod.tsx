@@ -20,7 +20,7 @@ export function CopyMethod({ editing }: { editing: Editing }) {
   return (
     <>
       <ActionMenu
-        label={t`Take the method of another sheet`}
+        label={t`take the method of another sheet`}
         disabled={copy.isPending}
         choices={others.map((other) => ({
           id: String(other.id),

@@ -71,6 +71,9 @@ export function MethodRow(props: Props) {
             >
               {step.title}
             </button>
+            <span aria-hidden="true" className="hidden print:inline">
+              {step.title}
+            </span>
           </h3>
           <GoesIn step={step} />
           <Words step={step} isOpen={isOpen} />
@@ -142,7 +145,7 @@ function Time({ step, isOwn }: { step: StepResult; isOwn: boolean }) {
       <b className={`block text-[17px] ${given || isOwn ? "text-bean" : step.window ? "text-green" : ""}`}>
         {duration(step.minutes)}
       </b>
-      <span className="text-[13px] text-ink2">{beside}</span>
+      <span className="text-[14px] text-ink2">{beside}</span>
     </span>
   );
 }
@@ -177,7 +180,7 @@ function Words({ step, isOpen }: { step: StepResult; isOpen: boolean }) {
   return (
     <>
       {step.own_words && !isOpen && <p className="whitespace-pre-line text-[15px]">“{step.own_words}”</p>}
-      <p className={`text-ink2 ${step.own_words ? "text-[13px]" : "text-[15px]"} ${isOpen ? "" : "line-clamp-1"}`}>
+      <p className={`text-ink2 ${step.own_words ? "text-[14px]" : "text-[15px]"} ${isOpen ? "" : "line-clamp-1"}`}>
         {step.words} {cue}
       </p>
     </>

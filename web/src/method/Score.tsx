@@ -82,7 +82,7 @@ function Vessel({ block, layout }: { block: Block; layout: Layout }) {
         {layout.weightWords(block.grams)}
       </text>
       {block.isFirst && (
-        <text x={x + wide / 2 + 5} y={top + low + 28} fontSize="12.5" style={{ fill: "var(--color-ink2)" }}>
+        <text x={x + wide / 2 + 5} y={top + low + 28} fontSize="13" style={{ fill: "var(--color-ink2)" }}>
           {block.vessel}
         </text>
       )}
@@ -90,7 +90,7 @@ function Vessel({ block, layout }: { block: Block; layout: Layout }) {
         <text
           x={x + wide / 2 + 5}
           y={top + low + (block.isFirst ? 43 : 28)}
-          fontSize="12.5"
+          fontSize="13"
           style={{ fill: "var(--color-ink2)" }}
         >
           {block.change < 0 ? t`− ${layout.weightWords(change)}` : t`+ ${layout.weightWords(change)}`}
@@ -132,7 +132,7 @@ function Added({ entry, layout, blocks }: { entry: GoesIn; layout: Layout; block
         y += Math.max(15, thick + 3);
         return (
           <g key={item.name}>
-            <text x={NAMES - 14} y={at + thick / 2 + 4} textAnchor="end" fontSize="12.5">
+            <text x={NAMES - 14} y={at + thick / 2 + 4} textAnchor="end" fontSize="13">
               {short(item.name)}
             </text>
             <rect
@@ -148,7 +148,7 @@ function Added({ entry, layout, blocks }: { entry: GoesIn; layout: Layout; block
         );
       })}
       {more > 0 && (
-        <text x={NAMES - 14} y={y + 5} textAnchor="end" fontSize="12.5" style={{ fill: "var(--color-ink2)" }}>
+        <text x={NAMES - 14} y={y + 5} textAnchor="end" fontSize="13" style={{ fill: "var(--color-ink2)" }}>
           {t`and ${more} more`}
         </text>
       )}

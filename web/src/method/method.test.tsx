@@ -110,9 +110,9 @@ it("a step of one's own is added before serving, by name or from the list", asyn
   fireEvent.click(screen.getByRole("button", { name: "add it" }));
   expect(edits[0]?.method).toMatchObject([{ own: "own-wipe-the-rim", title: "Wipe the rim", after: "steam" }]);
   await vi.waitFor(() =>
-    expect(screen.getByRole("button", { name: "Add a step that many cooks do" })).toHaveProperty("disabled", false),
+    expect(screen.getByRole("button", { name: "or one that many cooks do" })).toHaveProperty("disabled", false),
   );
-  fireEvent.keyDown(screen.getByRole("button", { name: "Add a step that many cooks do" }), { key: "Enter" });
+  fireEvent.keyDown(screen.getByRole("button", { name: "or one that many cooks do" }), { key: "Enter" });
   fireEvent.click(screen.getByRole("menuitem", { name: "Turn it out" }));
   expect(edits[1]?.method).toMatchObject([{ own: "own-turn-it-out", common: "turn-out", after: "steam" }]);
 });

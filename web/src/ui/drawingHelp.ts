@@ -54,6 +54,17 @@ const PAGES: readonly (readonly [RegExp, Reading])[] = [
     },
   ],
   [
+    /^\/sheets\/\d+\/method/,
+    {
+      head: t`The method`,
+      says: [
+        t`Each band is a vessel, as wide as what it holds is heavy. What goes in comes from the left; what is emptied runs into the next.`,
+        t`Press a step to time it, word it or leave it out. Drag it by its dots to do it sooner or later.`,
+        t`Red minutes are yours; Kemble’s stand beside them.`,
+      ],
+    },
+  ],
+  [
     /^\/(sheets\/\d+\/plan|occasions\/\d+)/,
     {
       head: t`The day`,

@@ -27,7 +27,8 @@ export const MAKE_KEYS = {
 export type MakeKey = keyof typeof MAKE_KEYS;
 
 const SHEET: readonly KeyRow[] = [
-  { keys: ["1", "2", "3", "4", "5"], does: t`Mix, Shape, Heat, Cut, Plan` },
+  { keys: ["1", "2", "3", "4", "5", "6"], does: t`Mix, Shape, Heat, Cut, Method, Plan` },
+  { keys: ["Alt+↑", "Alt+↓"], does: t`on a step of the method: earlier, later` },
   { keys: ["y"], does: t`why: where the first number comes from` },
   { keys: ["ArrowUp", "ArrowDown"], does: t`in a drawing: move what has the focus; with shift, further` },
 ];
