@@ -53,7 +53,8 @@ class Dish:
 
 @dataclass(frozen=True, slots=True)
 class Task:
-    """A step of a dish, in whole minutes. `waits`: (task, at least, at most) after the end of another."""
+    """A step of a dish, in whole minutes. `waits`: (task, at least, at most) after the end of another. `is_last`: with its end
+    the dish is on the table; `is_after`: it comes once that is so, such as packing what is left."""
 
     key: str
     dish: int
@@ -61,6 +62,7 @@ class Task:
     length: int
     waits: tuple[tuple[str, int, int | None], ...]
     is_last: bool
+    is_after: bool = False
 
 
 def key_of(dish: int, step: str) -> str:
@@ -69,6 +71,8 @@ def key_of(dish: int, step: str) -> str:
 
 def tasks_of(dishes: Sequence[Dish]) -> list[Task]:
     """Every step of every dish, none of no length."""
+    served = [served_step(dish.steps) for dish in dishes]
+    after = [_steps_after(dish.steps, step) for dish, step in zip(dishes, served, strict=True)]
     return [
         Task(
             key=key_of(i, step.id),
@@ -79,7 +83,8 @@ def tasks_of(dishes: Sequence[Dish]) -> list[Task]:
                 (key_of(i, wait.step), round(wait.at_least), None if wait.at_most is None else math.floor(wait.at_most))
                 for wait in step.after
             ),
-            is_last=step is dish.steps[-1],
+            is_last=step is served[i],
+            is_after=step.id in after[i],
         )
         for i, dish in enumerate(dishes)
         for step in dish.steps
@@ -93,6 +98,22 @@ def without_gaps(dish: Dish) -> Dish:
         for step in dish.steps
     ]
     return replace(dish, steps=loose)
+
+
+def served_step(steps: Sequence[StepResult]) -> StepResult:
+    """The one with whose end people eat; of steps that do not say, the last."""
+    return next((step for step in steps if step.serves), steps[-1])
+
+
+def _steps_after(steps: Sequence[StepResult], served: StepResult) -> set[str]:
+    """What waits for serving, over however many steps."""
+    after: set[str] = set()
+    for _ in steps:
+        more = {step.id for step in steps if any(wait.step in after or wait.step == served.id for wait in step.after)}
+        if more == after:
+            break
+        after = more
+    return after
 
 
 @dataclass(frozen=True, slots=True)
@@ -252,7 +273,7 @@ class Day:
             elif task.is_last:
                 least = serve - (EARLY_MIN if several else 0)
                 self._hold(Constraint("serve", task.key), self._end(task) <= serve, self._end(task) >= least)
-            elif not self._switched:
+            elif not self._switched and not task.is_after:
                 self.model.add(self._end(task) <= serve)
             dish = asked.dishes[task.dish]
             if dish.made_by is not None and task.step.id not in dish.later:
@@ -272,7 +293,9 @@ class Day:
             first = model.new_int_var(0, self.horizon, "first")
             model.add_min_equality(first, starts)
             begun = many * _FIRST_COUNTS * (self.horizon - first)
-            goal = begun + sum(self.horizon - start for start in starts)
+            goal = begun + sum(
+                self.starts[task.key] if task.is_after else self.horizon - self.starts[task.key] for task in self.tasks
+            )
             if asked.later_min:
                 goal += many * many * _FIRST_COUNTS * 10 * self.later
         if asked.like:
@@ -366,6 +389,7 @@ def _span(asked: PlanRequest, tasks: Sequence[Task]) -> tuple[Clock, int]:
     origin = min(serves) - timedelta(minutes=longest)
     last = max(dish.serve.astimezone(UTC) for dish in asked.dishes)
     horizon = longest + math.ceil((last - min(serves)).total_seconds() / 60) + asked.later_min
+    horizon += sum(task.length + sum(least for _, least, _ in task.waits) for task in tasks if task.is_after)
     return Clock(origin), horizon
 
 

@@ -20,7 +20,7 @@ from kemble.core.plan.day_solver import Dish, PlanRequest, SolvedDay, key_of, so
 from kemble.core.plan.on_time_odds import OnTimeOdds, simulate_on_time_odds
 from kemble.core.plan.plan_progress import PlanningStopped, PlanProgress
 from kemble.core.plan.resources import HelperHours
-from kemble.core.plan.schedule import Plan, kitchen_time, plan_of
+from kemble.core.plan.schedule import Plan, kitchen_time, plan_of, table_at
 from kemble.core.sentences import say
 from kemble.core.sheet.soaks import SoakId
 from kemble.core.stations.steps import StepResult
@@ -292,6 +292,4 @@ def plan_of_dish(plan: Plan, dish: int) -> Plan:
     ]
     if not own:
         raise Refused([])
-    return plan.model_copy(
-        update={"scheduled": own, "begin": own[0].starts, "serve": max(scheduled_step.ends for scheduled_step in own)}
-    )
+    return plan.model_copy(update={"scheduled": own, "begin": own[0].starts, "serve": table_at(own)})

@@ -117,13 +117,19 @@ def plan_of(asked: PlanRequest, solved: SolvedDay) -> Plan:
     ]
     scheduled.sort(key=lambda scheduled_step: (scheduled_step.starts, scheduled_step.ends))
     return Plan(
-        serve=max(scheduled_step.ends for scheduled_step in scheduled),
+        serve=table_at(scheduled),
         begin=scheduled[0].starts,
         scheduled=scheduled,
         proven=solved.proven,
         gap_pct=solved.gap_pct,
         quiet_kept=asked.quiet or asked.forward_from is not None,
     )
+
+
+def table_at(scheduled: Sequence[ScheduledStep]) -> datetime:
+    """When everything is on the table: with the end of what serves it; of plans of before, of all of it."""
+    served = [each for each in scheduled if each.step.serves] or scheduled
+    return max(each.ends for each in served)
 
 
 def _plan_one_sheet(steps: Sequence[StepResult], kitchen: Kitchen, anchor: datetime, *, backward: bool) -> Plan:

@@ -169,7 +169,8 @@ def _remaining_dish(run: OpenRun, now: datetime) -> Dish:
                 steps.append(idle)
                 waits.append(StepWait(step=idle.id, at_least=0, at_most=None))
         steps.append(step.model_copy(update={"after": waits}))
-    return Dish(run.title, steps, run.serve)
+    is_served = any(each.step.serves and states[each.step.id].status == "done" for each in run.plan.scheduled)
+    return Dish(run.title, steps, now + timedelta(minutes=MOST_LATER_MIN) if is_served else run.serve)
 
 
 def _span_minutes(span: timedelta) -> float:

@@ -83,7 +83,8 @@ def state_of(
     for event in events_that_count(plan, events):
         fold.apply(event)
     states = _project(fold, now, core, unit)
-    serve_ends = max(s.expected_ends for s in states)
+    serving = {scheduled.step.id for scheduled in plan.scheduled if scheduled.step.serves}
+    serve_ends = max(state.expected_ends for state in states if not serving or state.id in serving)
     focus, following = _focus(fold, states, now)
     return RunState(
         status="finished" if fold.finished else "running",

@@ -75,12 +75,13 @@ class MethodResult(AnswerModel):
 
 @dataclass(slots=True)
 class LaidMethod:
-    """The steps in working order with the cook's method laid over them. `kept`: those that are done; `changes`: by step, its
-    entry; `texts`: by step, what is told behind it."""
+    """The steps in working order with the cook's method laid over them. `kept`: those that are done; `last`: the one that
+    serves; `changes`: by step, its entry; `texts`: by step, what is told behind it."""
 
     placed: list[SheetStep]
     kept: dict[str, SheetStep]
     order: StepOrder
+    last: str
     changes: dict[str, StepChange]
     texts: dict[str, list[str]]
     left_out: list[LeftOutStep]
@@ -115,16 +116,15 @@ def lay_method(
     minutes_of: Callable[[SheetStep], float],
 ) -> LaidMethod:
     """The method of the sheet over its steps, in working order; `called` are those that choices and parts call for."""
-    laid = LaidMethod(list(placed), dict(called), order_of_steps(placed, called), {}, {}, [], [], [])
+    laid = LaidMethod(list(placed), dict(called), order_of_steps(placed, called), placed[-1].id, {}, {}, [], [], [])
     if not calculation.sheet.method:
         return laid
     names = {name: each.id for each in laid.kept.values() for name in (*names_that_follow(each), each.id)}
     _read_entries(laid, calculation.sheet.method, names)
-    last = placed[-1].id
     for step in [step for step, entry in laid.changes.items() if entry.skip]:
-        _leave_out(laid, calculation, step, last)
+        _leave_out(laid, calculation, step)
     for own in own_steps_in(calculation.sheet.method):
-        _put_own_step(laid, own, last)
+        _put_own_step(laid, own)
     laid.order = order_of_steps(laid.placed, laid.kept)
     changes = [(step, entry) for step, entry in laid.changes.items() if step in laid.kept]
     for step, entry in changes:
@@ -157,11 +157,11 @@ def names_that_follow(step: SheetStep) -> Iterator[str]:
             yield _FOLLOWS[step.step.minutes.fact]
 
 
-def _leave_out(laid: LaidMethod, calculation: Calculation, step_id: str, last: str) -> None:
+def _leave_out(laid: LaidMethod, calculation: Calculation, step_id: str) -> None:
     """Leave a step out; what would go in at it goes in along the mass."""
     sheet_step = laid.kept[step_id]
     step = sheet_step.step
-    if step_id == last:
+    if step_id == laid.last:
         return laid.not_followed(step_id, say("It is the last step: what is served is not left out."))
     if sheet_step.role is None and (stage_of(step.id)[0] in calculation.way.cooks or step.window):
         return laid.not_followed(step_id, say("It cooks what is eaten: it is not left out."))
@@ -216,14 +216,12 @@ def _replace(laid: LaidMethod, changed: SheetStep) -> None:
         laid.kept[changed.id] = changed
 
 
-def _put_own_step(laid: LaidMethod, own: OwnStep, last: str) -> None:
+def _put_own_step(laid: LaidMethod, own: OwnStep) -> None:
     """A step of the cook's own, where it says; it stands in the vessel of the step that it comes after, or by itself."""
     ids = {each.id for each in laid.placed}
     if own.after and own.after not in ids:
         laid.dormant.append(DormantEntry(entry=own.own, title=_own_title(own)))
         return
-    if own.after == last:
-        laid.tell(own.own, say("It comes once everything is served: the plan ends at the table."))
     at = laid.index(own.after) + 1 if own.after else laid.index(own.before) if own.before in ids else 0
     while at < len(laid.placed) and laid.placed[at].id.startswith("own-") and own.after:
         at += 1  # after those that were put there before it
@@ -234,7 +232,12 @@ def _put_own_step(laid: LaidMethod, own: OwnStep, last: str) -> None:
     sheet_step = SheetStep(own.own, step, role, {}, waits=waits)
     laid.placed.insert(at, sheet_step)
     laid.kept[own.own] = sheet_step
-    followers = [own.before] if own.before else [] if step.at or own.after == last else [last]
+    goes_on = any(
+        each.role == role and step.at in (each.step.at, *each.step.tips)
+        for each in laid.placed[at + 1 :]
+        if step.at and each.id in laid.kept
+    )
+    followers = [own.before] if own.before else [] if goes_on or at > laid.index(laid.last) else [laid.last]
     for name in followers:
         if name not in ids or laid.index(name) <= at:
             laid.not_followed(own.own, say("It cannot come before {title}.", title=laid.title(name)))
@@ -282,6 +285,8 @@ def _move(laid: LaidMethod, step_id: str, after: str) -> None:
     while at < len(order) and order[at].id not in laid.kept:
         at += 1  # what is not called for stays with what it would follow
     order.insert(at, moved)
+    if any(each.id == laid.last for each in order[:at]):
+        return laid.not_followed(step_id, say("It is done before serving."))
     places = {each.id: i for i, each in enumerate(order)}
     for name, needs in laid.order.needs.items():
         for needed in needs:
@@ -339,6 +344,7 @@ def _split_into_stages(
     laid.placed[at : at + 1] = steps
     laid.kept |= {step.id: step for step in steps}
     final = steps[-1].id
+    laid.last = final if laid.last == whole.id else laid.last
     for i, each in enumerate(laid.placed):
         if each not in steps:
             names = {name: final if step == whole.id else step for name, step in each.names.items()}

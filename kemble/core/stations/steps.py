@@ -195,7 +195,6 @@ def steps_of(
     way_steps = [in_its_school(step, partial(followed, calculation)) for step in calculation.way.steps]
     placed = lay_steps(calculation, staged_steps(calculation, way_steps, stages), amounts)
     called = {sheet_step.id: sheet_step for sheet_step in placed if is_called_for(sheet_step, calculation)}
-    last = placed[-1].id
     laid = lay_method(calculation, placed, called, partial(_minutes_by_method, calculation))
     entries = fold_ledger(
         steps_in_vessels(laid.placed, laid.kept),
@@ -214,7 +213,7 @@ def steps_of(
             stages,
             entries.get(sheet_step.id),
             to_hand[sheet_step.id],
-            is_last=sheet_step.id == last,
+            is_last=sheet_step.id == laid.last,
         )
         for sheet_step in in_order
     ]

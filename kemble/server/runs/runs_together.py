@@ -14,7 +14,7 @@ from kemble.core.kitchen.shelf import Shelf
 from kemble.core.log.fault_evidence import BatchFacts
 from kemble.core.plan.occasion import Helper
 from kemble.core.plan.resources import HelperHours
-from kemble.core.plan.schedule import Plan, ScheduledStep, kitchen_time
+from kemble.core.plan.schedule import Plan, ScheduledStep, kitchen_time, table_at
 from kemble.core.run.actual_batch import reworked
 from kemble.core.run.event_fold import events_that_count, plan_now, rests_of
 from kemble.core.run.events import AddedIngredient, AnyEvent, PlanRest, RestReplanned
@@ -210,8 +210,7 @@ def _anew(step: StepResult, now: StepResult) -> StepResult:
 
 def _drift(going: OpenRun) -> float:
     """Minutes by which a run ends later than its plan has it."""
-    planned = max(scheduled_step.ends for scheduled_step in going.plan.scheduled)
-    return (going.state.expected_serve - planned).total_seconds() / 60
+    return (going.state.expected_serve - table_at(going.plan.scheduled)).total_seconds() / 60
 
 
 def _scheduled(run: Run, plan: Plan, moved: Sequence[ScheduledStep], now: datetime) -> list[ScheduledStep]:

@@ -1,6 +1,6 @@
 """The cook's method laid over the steps: what is followed, what is not and why, and that no gram is lost by it."""
 
-from datetime import UTC, datetime
+from datetime import UTC, datetime, timedelta
 
 import pytest
 from hypothesis import given, settings
@@ -11,7 +11,7 @@ from thorough import examples
 from kemble.core.cards.common_steps import COMMON_STEPS
 from kemble.core.cards.ways import WAYS
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.plan.schedule import plan_from
+from kemble.core.plan.schedule import plan_for, plan_from
 from kemble.core.sheet.document import default_sheet, sheet_from
 from kemble.core.stations.work_sheet import work
 
@@ -200,6 +200,23 @@ class TestOwnSteps:
             ("bake", "Bake"),
             ("own-rim", "Wipe"),
         ]
+
+    def test_packing_comes_after_serving_and_the_plan_is_of_the_table(self):
+        worked = with_method(
+            {"own": "own-pack", "common": "pack", "after": "serve"},
+            {"own": "own-label", "title": "Write the day on it", "after": "own-pack"},
+        )
+        assert [step.id for step in worked.steps][-3:] == ["serve", "own-pack", "own-label"]
+        assert [step.id for step in worked.steps if step.serves] == ["serve"]
+        plan = plan_for(worked.steps, KITCHEN, serve=NOON + timedelta(days=1), now=NOON)
+        at = {scheduled.step.id: scheduled for scheduled in plan.scheduled}
+        assert plan.serve == at["serve"].ends == NOON + timedelta(days=1)
+        assert at["own-pack"].starts == at["serve"].ends
+        assert at["own-label"].starts == at["own-pack"].ends
+
+    def test_a_step_in_a_vessel_that_nobody_uses_again_is_done_before_serving(self):
+        worked = with_method({"own": "own-soda", "title": "Soak the pan", "after": "melt", "at": "sink", "minutes": 4})
+        assert "own-soda" in waits(worked, "serve")
 
     def test_before_what_comes_sooner_is_told(self):
         worked = with_method({"own": "own-rim", "title": "Wipe", "after": "pour", "before": "mix", "at": ""})

@@ -217,7 +217,9 @@ export function stateOf(
   const fold = new Fold(plan);
   for (const event of standing(plan, events)) fold.apply(event);
   const steps = project(fold, now, core, unit);
-  const ends = Math.max(...steps.map((step) => Date.parse(step.expected_ends)));
+  const served = new Set(plan.scheduled.flatMap(({ step }) => (step.serves ? [step.id] : [])));
+  const last = steps.filter((step) => served.size === 0 || served.has(step.id));
+  const ends = Math.max(...last.map((step) => Date.parse(step.expected_ends)));
   const { focus, next } = focused(plan, steps, now);
   return {
     status: fold.finished ? "finished" : "running",
