@@ -17,6 +17,7 @@ from pydantic import BaseModel, Field
 from kemble.core.cards.faults import faults_of
 from kemble.core.cards.ways import WAYS
 from kemble.core.change.adjust import Adjustment, adjust
+from kemble.core.change.long_steps import LongStep, long_steps
 from kemble.core.change.school_comparison import SchoolsCompared, compare_schools
 from kemble.core.change.shared_parts import share_part, unshare_part
 from kemble.core.facts.fact import FactChange, ripple
@@ -357,6 +358,20 @@ def both_sides(request: HttpRequest, asking_sides: AskSides) -> HttpResponse:
     with WORKING:
         schools_compared = compare_schools(asking_sides.sheet, settings, asking_sides.question)
     return model_response(schools_compared)
+
+
+class AskSheet(RequestBody):
+    """A sheet to be looked at, and not saved."""
+
+    sheet: Sheet
+
+
+@router.post("/long-steps", response={200: list[LongStep]})
+def hours_and_what_would_spare_them(request: HttpRequest, asking: AskSheet) -> list[LongStep]:
+    """Steps that cost hours by a choice, and what other choice would begin how much later. Saves nothing."""
+    settings = kitchen_of_request(request).settings
+    with WORKING:
+        return long_steps(asking.sheet, settings)
 
 
 @router.post("/adjust", response={200: RecalculatedSheet})

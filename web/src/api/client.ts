@@ -22,6 +22,7 @@ export type Take = Schemas["Take"];
 export type OutputPlace = Schemas["OutputPlace"];
 export type PartialAmount = Schemas["PartialAmount"];
 export type UnitId = Line["amount"]["unit"];
+export type LongStep = Schemas["LongStep"];
 export type WorkResult = Schemas["WorkResult"];
 export type Fact = Schemas["Fact"];
 export type Sensitivity = Schemas["Sensitivity"];

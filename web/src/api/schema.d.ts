@@ -770,6 +770,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/long-steps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hours And What Would Spare Them
+         * @description Steps that cost hours by a choice, and what other choice would begin how much later. Saves nothing.
+         */
+        post: operations["kemble_server_api_sheets_hours_and_what_would_spare_them"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/occasions": {
         parameters: {
             query?: never;
@@ -2207,6 +2227,13 @@ export interface components {
             label: string;
             /** There */
             there: number;
+        };
+        /**
+         * AskSheet
+         * @description A sheet to be looked at, and not saved.
+         */
+        AskSheet: {
+            sheet: components["schemas"]["Sheet"];
         };
         /**
          * AskSides
@@ -5121,6 +5148,22 @@ export interface components {
             way: string;
         };
         /**
+         * LongStep
+         * @description A step that costs hours, by which choice, and what would take less.
+         */
+        LongStep: {
+            /** By */
+            by: string;
+            /** Instead */
+            instead: components["schemas"]["QuickerChoice"][];
+            /** Minutes */
+            minutes: number;
+            /** Step */
+            step: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * MadeFor
          * @description A share of a part that is made here for another sheet too.
          */
@@ -7039,6 +7082,33 @@ export interface components {
                 number,
                 number
             ];
+        };
+        /**
+         * QuickerChoice
+         * @description Another choice for a long step: of the sheet, or of its `part`; or so many minutes of soak at so many °C. `later_min`: the
+         *     work begins so much later with it.
+         */
+        QuickerChoice: {
+            /**
+             * Choice
+             * @default
+             */
+            choice: string;
+            /** Label */
+            label: string;
+            /** Later Min */
+            later_min: number;
+            /** Part */
+            part?: ("base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart" | "liquid" | "crust" | "layer" | "decoration") | null;
+            /**
+             * School
+             * @default
+             */
+            school: string;
+            /** Soak C */
+            soak_c?: number | null;
+            /** Soak Min */
+            soak_min?: number | null;
         };
         /**
          * QuietHours
@@ -11431,6 +11501,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BatchOpen"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_sheets_hours_and_what_would_spare_them: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskSheet"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LongStep"][];
                 };
             };
             /** @description Refused */

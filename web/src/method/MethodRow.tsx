@@ -4,7 +4,7 @@ import { useSortable } from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
-import type { MethodText, Sheet, StepResult } from "../api/client";
+import type { LongStep, MethodText, Sheet, StepResult } from "../api/client";
 import type { Editing } from "../sheet/useSheet";
 import { useFormatters } from "../ui/formatters";
 import { LinkButton } from "../ui/LinkButton";
@@ -13,6 +13,7 @@ import { Picks } from "../ui/ToggleChoice";
 import { duration, HANDS_WORDS, minutes } from "../ui/words";
 import { changeOf, isText, ownOf, withChange, withOwn, withText } from "./entries";
 import { GivenTimeField } from "./GivenTimeField";
+import { LongStepHere } from "./LongSteps";
 import { Stages } from "./Stages";
 
 interface Props {
@@ -20,6 +21,8 @@ interface Props {
   number: number;
   /** What its vessel holds after it. */
   material: Material | null;
+  /** Steps of the sheet that cost hours. */
+  long: LongStep[];
   editing: Editing;
   isOpen: boolean;
   onOpen: () => void;
@@ -77,6 +80,7 @@ export function MethodRow(props: Props) {
           </h3>
           <GoesIn step={step} />
           <Words step={step} isOpen={isOpen} />
+          <LongStepHere step={step} all={props.long} editing={editing} />
           {notes.map((note) => (
             <p key={note.says} className="text-look" role="status">
               {note.kind === "not-followed" ? <b>{t`Not followed.`} </b> : null}

@@ -21,6 +21,7 @@ import { duration } from "../ui/words";
 import { AddStep } from "./AddStep";
 import { CopyMethod } from "./CopyMethod";
 import { withChange, withMoved } from "./entries";
+import { useLongSteps } from "./LongSteps";
 import { MethodRow } from "./MethodRow";
 import { Score } from "./Score";
 import { scoreOf } from "./score";
@@ -32,6 +33,7 @@ export default function MethodStation({ editing }: { editing: Editing }) {
   const list = useRef<HTMLOListElement>(null);
   const tops = useRowTops(list);
   const score = useMemo(() => scoreOf(steps), [steps]);
+  const long = useLongSteps(editing);
   const [box, width] = useRoom<HTMLDivElement>(440, 60);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
@@ -70,6 +72,7 @@ export default function MethodStation({ editing }: { editing: Editing }) {
                       step={step}
                       number={i + 1}
                       material={score.looks[i] ?? null}
+                      long={long}
                       editing={editing}
                       isOpen={open === step.id}
                       onOpen={() => setOpen(open === step.id ? "" : step.id)}

@@ -5,6 +5,7 @@ import { cleanup, fireEvent, render, screen, within } from "@testing-library/rea
 import { afterEach, expect, it, vi } from "vitest";
 import type { Sheet, StepResult, WorkResult } from "../api/client";
 import { queryClient } from "../api/queries";
+import { newPart } from "../sheet/edits";
 import type { Editing } from "../sheet/useSheet";
 import { Around, serve, sheet, stepResult, worked } from "../testing";
 import MethodStation from "./MethodStation";
@@ -37,6 +38,7 @@ function show(steps: StepResult[] = STEPS, method: Sheet["method"] = [], more: P
     id: 1,
     sheet: { ...sheet(), method },
     worked: { ...worked(), steps, ...more },
+    problems: [],
     edit: (next: Sheet) => edits.push(next),
   } as unknown as Editing;
   render(<MethodStation editing={editing} />, { wrapper: Around });
@@ -152,4 +154,39 @@ it("the soak's minutes are the sheet's own field", () => {
   fireEvent.change(field, { target: { value: "120" } });
   expect(edits[0]?.grain.soak_min).toBe(120);
   expect(edits[0]?.method).toEqual([]);
+});
+
+it("what costs hours is said at its step, and another choice is one press away", async () => {
+  const soak = stepResult("filling-soak", { title: "Soak the beans", hands: "free", minutes: 480, part: "filling" });
+  const long = {
+    step: "filling-soak",
+    title: "Soak the beans",
+    minutes: 480,
+    by: "soaked overnight",
+    instead: [
+      {
+        label: "not soaked",
+        later_min: 453,
+        part: "filling",
+        choice: "soak",
+        school: "none",
+        soak_min: null,
+        soak_c: null,
+      },
+    ],
+  };
+  const filled = { ...sheet(), parts: [...sheet().parts, newPart("filling", "", "bean-paste", [])] };
+  serve(({ path }) => ({ body: path === "/api/long-steps" ? [long] : path === "/api/sheets" ? { sheets: [] } : [] }));
+  const edits: Sheet[] = [];
+  const editing = {
+    id: 1,
+    sheet: filled,
+    worked: { ...worked(), steps: [soak] },
+    problems: [],
+    edit: (next: Sheet) => edits.push(next),
+  } as unknown as Editing;
+  render(<MethodStation editing={editing} />, { wrapper: Around });
+  fireEvent.click(await screen.findByRole("button", { name: "begin 7 h 33 later" }));
+  expect(row("Soak the beans").textContent).toContain("Soaked overnight: 8 h. Not soaked: begin 7 h 33 later");
+  expect(edits[0]?.parts[1]?.schools).toEqual({ soak: "none" });
 });

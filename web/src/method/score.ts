@@ -90,7 +90,8 @@ export function scoreOf(steps: readonly StepResult[]): ScoreOfSteps {
       const { block } = other;
       block.to = row;
       score.pours.push({ row, from: other.column, to: column, grams: block.grams, material: block.material });
-      for (const [kind, grams] of other.kinds) add(kind, grams);
+      if (block.material === "filling") add("filling", block.grams);
+      else for (const [kind, grams] of other.kinds) add(kind, grams);
       held.delete(other.key);
       columns[other.column] = null;
     }
@@ -103,7 +104,8 @@ export function scoreOf(steps: readonly StepResult[]): ScoreOfSteps {
       step.window != null ||
       Math.abs(entry.change_g) > CRUMB_G ||
       [before, ...tipped].some((other) => other?.isCooked ?? false);
-    const material = looksOf(kinds, isCooked);
+    const looks = looksOf(kinds, isCooked);
+    const material = step.part === "filling" && (looks === "batter" || looks === "cooked") ? "filling" : looks;
     score.looks[row] = material;
     const isSame =
       before && Math.abs(before.block.grams - entry.after_g) < CRUMB_G && before.block.material === material;

@@ -7,6 +7,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { api, ask, type KitchenSettings, type Plan, type SimulatedCookTraits } from "../api/client";
 import { RehearseSlip } from "../make/RehearseSlip";
+import { LongSteps } from "../method/LongSteps";
 import { DayLanes } from "../occasion/DayLanes";
 import { DayOnPaper } from "../occasion/DayOnPaper";
 import { OneStep } from "../occasion/PickedStep";
@@ -134,6 +135,7 @@ export default function PlanStation({ editing, kitchen, plan, error }: Props) {
           </Trans>
         </p>
       )}
+      <LongSteps editing={editing} />
       {plan && !error && (
         <>
           <DayLanes
