@@ -41,6 +41,8 @@ ASKED: Mapping[ChoiceId, tuple[str, ...] | None] = {
     "start": ("chilled", "frozen"),
     "until": ("clear", "colour"),
 }
+# What a card may ask like a choice, though a field of the sheet says it.
+OF_THE_SHEET: Mapping[str, set[str]] = {"grain.water": {"all", "poured", "own"}, "grain.rinses": {"some", "none"}}
 MADE = "made"  # what the scale should show at a part's step: the part, done, in its pan where that is known
 # The heats that need what is heated in a tin, and those that need pieces.
 _IN_A_TIN = frozenset({"steam", "bake"})
@@ -141,6 +143,7 @@ def step_findings(steps: tuple[Step, ...], schools: Mapping[str, set[str]], role
     ids = {step.id for step in steps}
     yield from duplicate_ids((step.id for step in steps), "step")
     yield from _rest_findings(steps, schools)
+    schools = {**schools, **OF_THE_SHEET}
     for step_id in sorted(ids.intersection(get_args(PartRole))):
         yield step_id, f'"{step_id}" is a part: a step that is called so could not be told from it'
     for step in steps:

@@ -74,8 +74,12 @@ def own_steps(
 
 
 def followed(calculation: Calculation, choice: str) -> str:
-    """The school that the way's steps go by; of the water that grain is cooked in, what the sheet says."""
-    return calculation.sheet.grain.water if choice == "grain.water" else calculation.schools.get(choice, "")
+    """The school that the way's steps go by; of the grain's water and rinses, what the sheet says."""
+    if choice == "grain.water":
+        return calculation.sheet.grain.water
+    if choice == "grain.rinses":
+        return "some" if calculation.sheet.grain.rinses else "none"
+    return calculation.schools.get(choice, "")
 
 
 def _named_roles(steps: Sequence[Step]) -> set[PartRole]:

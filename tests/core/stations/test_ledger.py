@@ -382,3 +382,18 @@ class TestBeans:
         steps = {step.id: step for step in work(a_sheet("crushed-balls", ("base", base)), KITCHEN).steps}
         assert "soak-beans" not in steps
         assert "Small red beans, dry" in [item.name for item in steps["rinse"].to_hand]
+
+
+class TestGrainThatIsNotRinsed:
+    @pytest.mark.parametrize(
+        ("soak_min", "drain_min", "first"), [(120, 30, "soak"), (0, 30, "drain"), (0, 0, "cook-grain")]
+    )
+    def test_goes_in_at_the_first_step_that_is_done(self, soak_min, drain_min, first):
+        document = default_sheet("tray-rice").model_dump(mode="json")
+        document["grain"] |= {"rinses": 0, "soak_min": soak_min, "drain_min": drain_min}
+        worked = work(sheet_from(document), KITCHEN)
+        assert "rinse" not in [step.id for step in worked.steps]
+        took = [step.id for step in worked.steps if any(item.group == "grain" for item in step.to_hand)]
+        assert took == [first]
+        has_every_gram_once(worked)
+        adds_up(worked)

@@ -4,7 +4,8 @@ from kemble.core.cards.way import Adds, Minutes, Step, StepDependency
 
 
 def soaked_steps(drain: str) -> tuple[Step, ...]:
-    """Rinse, soak and drain; `drain` says how dry this way wants it. The last one's id is "drain". Beans with a soak of
+    """Rinse, soak and drain; `drain` says how dry this way wants it. The last one's id is "drain". The grain goes in at the first
+    of them that is done. Beans with a soak of
     their own have it in a bowl of their own, before."""
     return (
         Step(
@@ -34,14 +35,10 @@ def soaked_steps(drain: str) -> tuple[Step, ...]:
                 "sieve",
             ),
             uses=("counter",),
+            when={"grain.rinses": ("some",)},
             at="sieve",
             adds=(
-                Adds(
-                    (
-                        "grain",
-                        "legume",
-                    )
-                ),
+                Adds(("grain", "legume")),
                 Adds(("water",), by="stands-in", act="taken up in the soak"),
             ),
             becomes="rinsed grain",
@@ -63,6 +60,7 @@ def soaked_steps(drain: str) -> tuple[Step, ...]:
             at="bowl",
             tips=("sieve",),
             adds=(
+                Adds(("grain", "legume")),
                 Adds(("liquid",), ("liquid",), when={"grain.water": ("own",)}),
                 Adds(("water",), by="stands-in", act="taken up in the soak"),
             ),
@@ -85,7 +83,7 @@ def soaked_steps(drain: str) -> tuple[Step, ...]:
             weigh="grain.soaked_g",
             at="sieve",
             tips=("bowl",),
-            adds=(Adds(("water",), by="stands-in", act="taken up in the soak"),),
+            adds=(Adds(("grain", "legume")), Adds(("water",), by="stands-in", act="taken up in the soak")),
             becomes="soaked grain",
             changes=("soak",),
         ),
