@@ -212,6 +212,7 @@ export const stepResult = (id: string, more: Partial<StepResult> = {}): StepResu
   words: `Words of ${id}.`,
   own_words: "",
   texts: [],
+  tins: [],
   serves: false,
   asks: "",
   fact: "",

@@ -74,7 +74,9 @@ def _defaults(model: type[BaseModel]) -> tuple[Mapping[str, Any], Mapping[str, C
         default = field.get_default(call_default_factory=True)
         if default is PydanticUndefined:
             continue
-        if field.default_factory is not None or isinstance(default, list | dict | set):
+        if isinstance(default, list | dict | set) and not default:
+            makers[name] = type(default)
+        elif field.default_factory is not None or isinstance(default, list | dict | set):
             makers[name] = partial(field.get_default, call_default_factory=True)
         else:
             shared[name] = default

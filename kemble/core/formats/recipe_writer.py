@@ -54,7 +54,8 @@ def _parts_with_lines(sheet: Sheet, worked: WorkResult) -> Iterator[tuple[str, l
 def _step_text(step: StepResult) -> str:
     cue = f" {step.cue.question} {step.cue.how}" if step.cue else ""
     weight = f" {step.target.label}: {step.target.grams:.0f} g." if step.target else ""
-    return f"{step.title}: {step_words(step)}{cue}{weight}".strip()
+    tins = "".join(f" {tin.count} × {tin.size}: {tin.grams:.0f} g each." for tin in step.tins)
+    return f"{step.title}: {step_words(step)}{cue}{weight}{tins}".strip()
 
 
 def _piece_count(worked: WorkResult) -> int | None:

@@ -125,7 +125,7 @@ def lay_method(
         _leave_out(laid, calculation, step)
     for own in own_steps_in(calculation.sheet.method):
         _put_own_step(laid, own)
-    laid.order = order_of_steps(laid.placed, laid.kept)
+    laid.order = order_of_steps(laid.placed, laid.kept, with_needs=True)
     changes = [(step, entry) for step, entry in laid.changes.items() if step in laid.kept]
     for step, entry in changes:
         if entry.after:
@@ -299,7 +299,7 @@ def _move(laid: LaidMethod, step_id: str, after: str) -> None:
                 return laid.not_followed(step_id, says)
     laid.placed = order
     _replace(laid, replace(moved, waits=(*moved.waits, StepDependency(after))))
-    laid.order = order_of_steps(laid.placed, laid.kept)
+    laid.order = order_of_steps(laid.placed, laid.kept, with_needs=True)
     if moved.step.asks:
         laid.tell(step_id, translate(moved.step.asks))
     return None
@@ -388,7 +388,7 @@ def _loosen(laid: LaidMethod, order: StepOrder, minutes_of: Callable[[SheetStep]
                     ),
                 )
     _drop_gaps_that_cannot_hold(laid, waits, minutes_of)
-    return StepOrder(waits, order.needs)
+    return StepOrder(waits, order.needs, order.in_vessels)
 
 
 def _drop_gaps_that_cannot_hold(

@@ -32,11 +32,12 @@ class SheetStep:
 
 @dataclass(frozen=True, slots=True)
 class StepOrder:
-    """By step what it waits for; and, of that, what it cannot be done without: what makes what it uses, fills its vessels or
-    heats what it stands on. All else is habit."""
+    """By step what it waits for; and, where that was asked for, of that what it cannot be done without: what makes what it
+    uses, fills its vessels or heats what it stands on. All else is habit. `in_vessels`: the steps as the ledger folds them."""
 
     waits: Mapping[str, Sequence[StepDependency]]
     needs: Mapping[str, Collection[str]]
+    in_vessels: Sequence[LedgerStep]
 
 
 def steps_in_vessels(placed: Sequence[SheetStep], kept: Mapping[str, SheetStep]) -> list[LedgerStep]:
@@ -140,14 +141,17 @@ def school_followed_by(calculation: Calculation, role: PartRole, choice: str) ->
     return bowl.family.school(bowl.part.schools, choice)
 
 
-def order_of_steps(placed: Sequence[SheetStep], kept: Mapping[str, SheetStep]) -> StepOrder:
+def order_of_steps(
+    placed: Sequence[SheetStep], kept: Mapping[str, SheetStep], *, with_needs: bool = False
+) -> StepOrder:
     """What each step waits for: what its card says, and whatever last filled its vessel or one that it empties. In place of a
     step that is not called for it waits for what that waited for.
 
     Beside steps that are called for, those further back only keep the order: how long they may lie was said of
     another path. One pass: a step follows the ones that it names; one that comes later in `placed` is not waited for.
     """
-    vessels = {each.id: (each.step.at, *each.tips) for each in steps_in_vessels(placed, kept) if each.step.at}
+    in_vessels = steps_in_vessels(placed, kept)
+    vessels = {each.id: (each.step.at, *each.tips) for each in in_vessels if each.step.at}
     waits: dict[str, list[StepDependency]] = {}
     before: dict[str, set[str]] = {}
     needs: dict[str, tuple[str, ...]] = {}
@@ -158,8 +162,7 @@ def order_of_steps(placed: Sequence[SheetStep], kept: Mapping[str, SheetStep]) -
             (sheet_step.names[after.step], after) for after in sheet_step.step.after if after.step in sheet_step.names
         ]
         named = [(name, after) for name, after in named if name in waits]
-        asked = [StepDependency(wait.step, wait.at_least, wait.at_most) for wait in sheet_step.waits]
-        named += [(wait.step, wait) for wait in asked if wait.step in waits]
+        named += [(wait.step, wait) for wait in sheet_step.waits if wait.step in waits]
         here = [StepDependency(name, after.at_least, after.at_most) for name, after in named if name in kept]
         # Where one of them follows another, that other was named for when this one is left out: it is waited for already.
         here = [wait for wait in here if not any(wait.step in before[other.step] for other in here)]
@@ -170,11 +173,12 @@ def order_of_steps(placed: Sequence[SheetStep], kept: Mapping[str, SheetStep]) -
         own = [*here, *further]
         behind = {wait.step for wait in own}.union(*(before[wait.step] for wait in own))
         used = list(_used_by(sheet_step, kept, waits, vessels.get(sheet_step.id, ()), filled_by))
-        heated = [name for name in boiling if sheet_step.role is None and _share_heat(sheet_step, kept[name])]
-        sharing = [wait.step for wait in own if _share_heat(sheet_step, kept[wait.step])]
-        needs[sheet_step.id] = tuple(dict.fromkeys((*used, *heated, *sharing)))
-        if sheet_step.id in kept and fact_of(sheet_step) == "heat.to_boil_min":
-            boiling.append(sheet_step.id)
+        if with_needs:
+            heated = [name for name in boiling if sheet_step.role is None and _share_heat(sheet_step, kept[name])]
+            sharing = [wait.step for wait in own if _share_heat(sheet_step, kept[wait.step])]
+            needs[sheet_step.id] = tuple(dict.fromkeys((*used, *heated, *sharing)))
+            if sheet_step.id in kept and fact_of(sheet_step) == "heat.to_boil_min":
+                boiling.append(sheet_step.id)
         for name in used:
             if name not in behind:
                 own.append(StepDependency(name))
@@ -182,7 +186,7 @@ def order_of_steps(placed: Sequence[SheetStep], kept: Mapping[str, SheetStep]) -
         if sheet_step.id in vessels:
             filled_by[sheet_step.role, sheet_step.step.at] = sheet_step.id
         waits[sheet_step.id], before[sheet_step.id] = own, behind
-    return StepOrder(waits, needs)
+    return StepOrder(waits, needs, in_vessels)
 
 
 def _share_heat(step: SheetStep, before: SheetStep) -> bool:

@@ -35,7 +35,6 @@ from kemble.core.stations.sheet_steps import (
     is_called_for,
     lay_steps,
     school_followed,
-    steps_in_vessels,
 )
 from kemble.core.stations.staged_steps import staged_steps
 from kemble.core.stations.way_steps import followed
@@ -113,6 +112,14 @@ class IngredientToHand(TextModel):
     group: str = ""
 
 
+class TinFill(TextModel):
+    """How much of one mass goes into each tin of a size, where it fills several: by their floors, so that all stand as deep."""
+
+    size: Words
+    count: int
+    grams: float
+
+
 class PredictedTime(TextModel):
     """Kemble's own time of a step for which another one is used."""
 
@@ -163,6 +170,7 @@ class StepResult(TextModel):
     count: CountResult | None = None
     bounds: ReadingBounds | None = None
     # What follows is of the method; kept plans of before have none of it.
+    tins: list[TinFill] = []
     given: GivenTime | None = None
     predicted: PredictedTime | None = None
     entry: str = ""
@@ -197,7 +205,7 @@ def steps_of(
     called = {sheet_step.id: sheet_step for sheet_step in placed if is_called_for(sheet_step, calculation)}
     laid = lay_method(calculation, placed, called, partial(_minutes_by_method, calculation))
     entries = fold_ledger(
-        steps_in_vessels(laid.placed, laid.kept),
+        laid.order.in_vessels,
         calculation.bowl,
         calculation.fact_book,
         amounts,
@@ -217,7 +225,9 @@ def steps_of(
         )
         for sheet_step in in_order
     ]
-    return [_with_method(step, laid, calculation) for step in steps], laid.result
+    if calculation.sheet.method:
+        steps = [_with_method(step, laid, calculation) for step in steps]
+    return steps, laid.result
 
 
 def _minutes_by_method(calculation: Calculation, sheet_step: SheetStep) -> float:
@@ -461,6 +471,23 @@ def _weight_target(sheet_step: SheetStep, calculation: Calculation, entry: Vesse
     )
 
 
+def _tin_fills(calculation: Calculation, entry: VesselEntry | None) -> list[TinFill]:
+    """What goes into each tin at the step that fills them; nothing where there is one."""
+    vessel = calculation.sheet.vessel
+    is_filled = entry is not None and entry.vessel == "tin" and bool(entry.tipped)
+    if not entry or not is_filled or calculation.way.form != "tin" or sum(count for _, count in vessel.tins) < 2:
+        return []
+    return [
+        TinFill(size=calculation.tin_size(tin), count=count, grams=entry.after_g * tin.floor_mm2 / vessel.floor_mm2)
+        for tin, count in vessel.tins
+    ]
+
+
+def _step_words(step: Step, calculation: Calculation) -> str:
+    words = translate(step.words)
+    return words.replace("{rinses}", _times(calculation.sheet.grain.rinses)) if "{rinses}" in words else words
+
+
 def _times(count: int) -> str:
     return {0: say("not at all"), 1: say("once"), 2: say("twice")}.get(count) or say("{count} times", count=count)
 
@@ -480,10 +507,8 @@ def _step_result(
     is_last: bool,
 ) -> StepResult:
     step, fact_book = sheet_step.step, calculation.fact_book
-    minutes, target = (
-        _step_minutes(sheet_step, fact_book, calculation.kitchen),
-        _weight_target(sheet_step, calculation, entry),
-    )
+    minutes, tins = _step_minutes(sheet_step, fact_book, calculation.kitchen), _tin_fills(calculation, entry)
+    target = None if tins else _weight_target(sheet_step, calculation, entry)
     window = None
     if step.window:
         # With several loads, one after another, the window is that of the last.
@@ -495,7 +520,7 @@ def _step_result(
         id=sheet_step.id,
         part=sheet_step.role,
         title=translate(step.title).replace("{name}", _part_name(sheet_step, calculation)),
-        words=translate(step.words).replace("{rinses}", _times(calculation.sheet.grain.rinses)),
+        words=_step_words(step, calculation),
         asks=step.asks,
         minutes=minutes,
         fact=fact_of(sheet_step) or "",
@@ -517,6 +542,7 @@ def _step_result(
         else None,
         count=_count_result(step, fact_book),
         entry=next(names_that_follow(sheet_step), sheet_step.id),
+        tins=tins,
         serves=is_last,
         bounds=bounds_of(calculation, target.key if target else None, stages, has_window=window is not None),
     )

@@ -397,3 +397,22 @@ class TestGrainThatIsNotRinsed:
         assert took == [first]
         has_every_gram_once(worked)
         adds_up(worked)
+
+
+def test_of_one_batter_each_tin_gets_its_share_by_its_floor():
+    """By hand: one round tin of 20 cm, π/4 · 200² = 31 416 mm², and two oblong ones of 150 by 75 mm, 11 250 mm² each."""
+    document = default_sheet("batter-bake").model_dump(mode="json")
+    document["vessel"] = {
+        "tin": {"shape": "round", "diameter_mm": 200, "height_mm": 60},
+        "more": [{"tin": {"shape": "oblong", "length_mm": 150, "width_mm": 75}, "count": 2}],
+    }
+    pour = next(step for step in work(sheet_from(document), KITCHEN).steps if step.id == "pour")
+    whole = pour.vessel.after_g
+    floor = 31415.93 + 2 * 11250
+    assert [(tin.count, tin.grams) for tin in pour.tins] == [
+        (1, pytest.approx(whole * 31415.93 / floor)),
+        (2, pytest.approx(whole * 11250 / floor)),
+    ]
+    assert pour.target is None  # of the whole batch: no scale shows that at a tin
+    alone = next(step for step in work(default_sheet("batter-bake"), KITCHEN).steps if step.id == "pour")
+    assert (alone.tins, alone.target.key) == ([], "mix.batch_g")

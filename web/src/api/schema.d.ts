@@ -8923,6 +8923,11 @@ export interface components {
              * @default []
              */
             texts: string[];
+            /**
+             * Tins
+             * @default []
+             */
+            tins: components["schemas"]["TinFill"][];
             /** Title */
             title: string;
             /** To Hand */
@@ -9588,6 +9593,18 @@ export interface components {
              * @default []
              */
             tins: components["schemas"]["TinShare"][];
+        };
+        /**
+         * TinFill
+         * @description How much of one mass goes into each tin of a size, where it fills several: by their floors, so that all stand as deep.
+         */
+        TinFill: {
+            /** Count */
+            count: number;
+            /** Grams */
+            grams: number;
+            /** Size */
+            size: string;
         };
         /**
          * TinLayer

@@ -273,7 +273,8 @@ export function CurrentStep(props: Props) {
 function ToHand({ step }: { step: StepResult }) {
   const { weightWords } = useFormatters();
   const made = step.vessel?.tipped ?? [];
-  if (step.to_hand.length + made.length === 0) return null;
+  const tins = step.tins ?? []; // a batch of before has none
+  if (step.to_hand.length + made.length + tins.length === 0) return null;
   return (
     <table className="mb-2 w-full max-w-[44rem] border-collapse text-xl">
       <tbody>
@@ -299,6 +300,17 @@ function ToHand({ step }: { step: StepResult }) {
               {weightWords(item.grams, item.grams < 20 ? 1 : 0)}
             </td>
             <td className="pl-4 text-right text-base text-ink2">{item.household}</td>
+          </tr>
+        ))}
+        {tins.map((tin) => (
+          <tr key={tin.size} className="hairline">
+            <th scope="row" className="py-1.5 text-left font-normal">
+              <Trans>
+                into each of {tin.count}, {tin.size}
+              </Trans>
+            </th>
+            <td className="whitespace-nowrap pl-3 text-right text-2xl font-bold">{weightWords(tin.grams)}</td>
+            <td />
           </tr>
         ))}
       </tbody>

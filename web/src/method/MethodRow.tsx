@@ -156,7 +156,7 @@ function Time({ step, isOwn }: { step: StepResult; isOwn: boolean }) {
 
 function GoesIn({ step }: { step: StepResult }) {
   const { weightWords } = useFormatters();
-  if (!step.to_hand.length && !step.target) return null;
+  if (!step.to_hand.length && !step.target && !step.tins.length) return null;
   return (
     <p className="text-[15px]">
       {step.to_hand.map((item, i) => (
@@ -164,6 +164,14 @@ function GoesIn({ step }: { step: StepResult }) {
           {i > 0 && " · "}
           {item.name.toLowerCase()} <b>{weightWords(item.grams)}</b>
           {item.household && <span className="text-ink2"> {item.household}</span>}
+        </span>
+      ))}
+      {step.tins.map((tin, i) => (
+        <span key={tin.size}>
+          {i > 0 && " · "}
+          <Trans>
+            {tin.count} × {tin.size}, each <b>{weightWords(tin.grams)}</b>
+          </Trans>
         </span>
       ))}
       {step.target && (

@@ -86,6 +86,7 @@ function withOwn(scheduled: Scheduled[], own: OwnStep): Scheduled[] {
     given: null,
     predicted: null,
     texts: [],
+    tins: [],
     serves: false,
   };
   const added = { ...before, step, starts: before.ends, ends: later(before.ends, own.minutes) };
