@@ -21,6 +21,7 @@ from kemble.core.cards.way import Way
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.fact import number_of
 from kemble.core.facts.problems import refuse
+from kemble.core.facts.quantity import span_words
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.shelf import Shelf
 from kemble.core.learn.measured_cups import CUP
@@ -31,6 +32,7 @@ from kemble.core.sentences import Words, say
 from kemble.core.sheet.document import Sheet
 from kemble.core.sheet.method import HEAT
 from kemble.core.sheet.parts import Amount, Line
+from kemble.core.stations.steps import StepResult
 from kemble.core.stations.work_sheet import WorkResult, work
 
 _NINE_IN_TEN = math.sqrt(4.605)  # chi-square of two degrees, at 0.9
@@ -105,12 +107,23 @@ class ExplainedDifference(BaseModel):
     sure: bool  # told apart: nine times in ten it is on this side
 
 
+class StepDifference(BaseModel):
+    """A step that the two do otherwise: how long each of them takes for it, in words; empty where one does not do it."""
+
+    model_config = ConfigDict(frozen=True)
+
+    title: Words
+    hers: Words
+    mine: Words
+
+
 class Comparison(BaseModel):
     model_config = ConfigDict(frozen=True)
 
     hers: SheetRegion
     mine: SheetRegion
     explained: list[ExplainedDifference]
+    methods: list[StepDifference]
     weigh: str  # the one weighing that would narrow it most; "" where nothing is open
 
 
@@ -182,6 +195,7 @@ def compare_sheets(
             *_explain_time(her, me, kitchen),
             *_tastes(her, me, WAYS[hers.way], tasted, keys),
         ],
+        methods=_methods(her.worked, me.worked),
         weigh=say(
             "{weigh}: the cloud of {whose} becomes {smaller_pct:.0f} % smaller",
             weigh=most[2].weigh,
@@ -191,6 +205,34 @@ def compare_sheets(
         if most
         else "",
     )
+
+
+_AS_LONG = 0.1  # of a step's minutes: nearer than that it takes both as long
+
+
+def _methods(hers: WorkResult, mine: WorkResult) -> list[StepDifference]:
+    """What one does and the other does not, or takes another time for, or says otherwise; in working order."""
+    theirs = {step.id: step for step in hers.steps}
+    own = {step.id: step for step in mine.steps}
+    found = []
+    for step in (*hers.steps, *(step for step in mine.steps if step.id not in theirs)):
+        her, me = theirs.get(step.id), own.get(step.id)
+        if her and me and _is_alike(her, me):
+            continue
+        found.append(StepDifference(title=step.title, hers=_step_in_words(her), mine=_step_in_words(me)))
+    return found
+
+
+def _is_alike(her: StepResult, me: StepResult) -> bool:
+    room = max(1.0, _AS_LONG * max(her.minutes, me.minutes))
+    return her.own_words == me.own_words and abs(her.minutes - me.minutes) <= room
+
+
+def _step_in_words(step: StepResult | None) -> str:
+    if step is None:
+        return ""
+    words = f" “{step.own_words}”" if step.own_words else ""
+    return f"{span_words(step.minutes)}{words}"
 
 
 def _unknown(sheet: Sheet, shelf: Shelf) -> list[_UnknownAmount]:

@@ -17,7 +17,7 @@ from kemble.core.geometry.tray_cutting import PATTERNS, Pattern
 from kemble.core.kitchen.document import Level, StageLevel, Tin
 from kemble.core.kitchen.larder import larder
 from kemble.core.sentences import say
-from kemble.core.sheet.method import MOST_ENTRIES, Method, check_method
+from kemble.core.sheet.method import MOST_ENTRIES, Method, check_method, stages_in
 from kemble.core.sheet.part_flow import check_flow
 from kemble.core.sheet.parts import ROLES, OutputPlace, Part, SheetModel, place_of
 from kemble.core.sheet.upgrades import upgrade_sheet
@@ -312,7 +312,7 @@ class Sheet(SheetModel):
             )
         self._check_base()
         self._check_shares(set(roles))
-        check_flow(WAYS[self.way], self.parts, len(self.heat.stages))
+        check_flow(WAYS[self.way], self.parts, len(self.heat.stages), stages_in(self.method))
         check_method(self.method)
         return self
 

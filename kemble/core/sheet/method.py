@@ -149,3 +149,8 @@ def change_of(entries: Sequence[Entry], step: str) -> StepChange | None:
 
 def own_steps_in(entries: Sequence[Entry]) -> list[OwnStep]:
     return [entry for entry in entries if isinstance(entry, OwnStep)]
+
+
+def stages_in(entries: Sequence[Entry]) -> dict[str, int]:
+    """By step, how many stages the method gives it."""
+    return {entry.step: len(entry.stages) for entry in entries if isinstance(entry, StepChange) and entry.stages}

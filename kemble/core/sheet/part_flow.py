@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import itertools
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 
 from pydantic_core import PydanticCustomError
 
@@ -47,14 +47,15 @@ def working_order(way: Way, parts: Sequence[Part]) -> tuple[PartRole, ...]:
     return tuple(done)
 
 
-def check_flow(way: Way, parts: Sequence[Part], stage_count: int) -> None:
+def check_flow(way: Way, parts: Sequence[Part], stage_count: int, staged: Mapping[str, int]) -> None:
     """Raises PydanticCustomError, with a path, where a part takes what is not there, or what comes of itself.
 
-    `stage_count` is how many stages the sheet gives its heat: each is a step that something can join.
+    `stage_count` is how many stages the sheet gives its heat, `staged` how many its method gives other steps: each is a step
+    that something can join.
     """
     _check_takes(parts)
     _check_places(parts)
-    _check_joins(way, parts, stage_count)
+    _check_joins(way, parts, stage_count, staged)
     _check_loops(way, parts)
 
 
@@ -113,13 +114,14 @@ def _check_places(parts: Sequence[Part]) -> None:
                 )
 
 
-def _check_joins(way: Way, parts: Sequence[Part], stage_count: int) -> None:
+def _check_joins(way: Way, parts: Sequence[Part], stage_count: int, staged: Mapping[str, int]) -> None:
     """What goes into the base or onto the whole joins at a step of the way; into a part, at one of its family's."""
-    staged = [stage_step(step.id, n) for step in way.steps if step.window for n in range(2, stage_count + 1)]
-    way_steps = [*(step.id for step in way.steps), *staged]
+    of_heat = [stage_step(step.id, n) for step in way.steps if step.window for n in range(2, stage_count + 1)]
+    way_steps = [*(step.id for step in way.steps), *of_heat, *_stages(staged, [step.id for step in way.steps])]
     for p, part in enumerate(parts):
         families = [FAMILIES[part.family]] if part.family else [f for f in FAMILIES.values() if part.role in f.roles]
-        steps = way_steps if part.role == "base" else [step.id for family in families for step in family.steps]
+        own = [step.id for family in families for step in family.steps]
+        steps = way_steps if part.role == "base" else [*own, *_stages(staged, own, f"{part.role}-")]
         said = [(f"takes.{j}", take.joins, steps) for j, take in enumerate(part.takes)]
         for i, line in enumerate(part.lines):
             said.append((f"lines.{i}", line.joins, steps))
@@ -135,6 +137,11 @@ def _check_joins(way: Way, parts: Sequence[Part], stage_count: int) -> None:
                     'there is no step "{joins}"',
                     {"path": f"parts.{p}.{path}.joins", "joins": joins, "accepts": " or ".join(dict.fromkeys(known))},
                 )
+
+
+def _stages(staged: Mapping[str, int], steps: Sequence[str], prefix: str = "") -> list[str]:
+    """The further stages of these steps, by the names that something joins them by."""
+    return [stage_step(step, n) for step in steps for n in range(2, staged.get(f"{prefix}{step}", 1) + 1)]
 
 
 def _check_loops(way: Way, parts: Sequence[Part]) -> None:

@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
-from kemble.core.cards.card_parts import Adds, Amount, Step
+from kemble.core.cards.card_parts import Adds, Amount, Step, stage_of
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.sheet.bowl import Bowl, Contribution, PartBowl, PartOutput
 
@@ -118,8 +118,11 @@ def _names(adds: Adds, offer: Offer) -> bool:
 
 
 def step_along_the_mass(step_id: str, steps: Sequence[StepOnSheet]) -> str | None:
-    """The step itself where it is called for; else the next one that is, at which what its vessel holds goes on."""
-    at = next((i for i, each in enumerate(steps) if each.id == step_id), None)
+    """The step itself where it is called for; else the next one that is, at which what its vessel holds goes on. Of a stage
+    that only the method gives, its step."""
+    ids = [each.id for each in steps]
+    step_id = step_id if step_id in ids else stage_of(step_id)[0]
+    at = ids.index(step_id) if step_id in ids else None
     if at is None:
         return None
     if steps[at].called_for:

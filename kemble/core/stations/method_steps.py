@@ -27,6 +27,7 @@ from kemble.core.sheet.method import (
     own_steps_in,
 )
 from kemble.core.stations.calculation import AnswerModel, Calculation
+from kemble.core.stations.claims import Ingoing
 from kemble.core.stations.sheet_steps import SheetStep, StepOrder, order_of_steps
 
 _OWN_MIN = 5.0  # of a step of the cook's own that no minutes were given for; kitchen estimate
@@ -336,7 +337,7 @@ def _split_into_stages(
                 whole,
                 id=stage_step(whole.id, number),
                 step=step,
-                goes_in=whole.goes_in if first else (),
+                goes_in=[ingoing for ingoing in whole.goes_in if _stage_joined(ingoing, len(stages)) == number],
                 waits=whole.waits if first else (StepDependency(steps[-1].id, 0, _STAGE_WITHIN_MIN),),
             )
         )
@@ -354,6 +355,12 @@ def _split_into_stages(
                 if each.id in laid.kept:
                     laid.kept[each.id] = laid.placed[i]
     return None
+
+
+def _stage_joined(ingoing: Ingoing, count: int) -> int:
+    """At which stage of a step something goes in: at the first, unless it says a later one that there is."""
+    number = stage_of(ingoing.contribution.joins)[1] if ingoing.contribution.joins else 1
+    return number if number <= count else 1
 
 
 def _stage_words(step: Step, stage: MethodStage, *, first: bool) -> str:

@@ -135,3 +135,18 @@ def test_her_own_word_on_the_time_stands_on_the_clock():
     assert told.mine.given_min is None
     assert told.hers.minutes.low < told.hers.minutes.likely < told.hers.minutes.high
     assert math.isclose(told.mine.minutes.likely, work(MINE, KITCHEN).facts["heat.done_min"].value)
+
+
+def test_what_they_do_otherwise_is_told_step_by_step():
+    method = [
+        {"step": "rest-batter", "minutes": 45, "words": "Until it is still."},
+        {"step": "sieve", "skip": True},
+        {"own": "own-rim", "title": "Wipe the rim", "after": "pour", "minutes": 2},
+    ]
+    document = MINE.model_dump(mode="json")
+    other = sheet_from({**document, "method": method})
+    told = {step.title: (step.hers, step.mine) for step in compare_sheets(other, MINE, KITCHEN).methods}
+    assert told["Rest the batter"][0] == "45 min “Until it is still.”"
+    assert told["Sieve the batter"] == ("", "5 min")
+    assert told["Wipe the rim"] == ("2 min", "")
+    assert compare_sheets(MINE, MINE, KITCHEN).methods == []

@@ -10,6 +10,7 @@ from thorough import examples
 
 from kemble.core.cards.common_steps import COMMON_STEPS
 from kemble.core.cards.ways import WAYS
+from kemble.core.facts.problems import Refused
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.schedule import plan_for, plan_from
 from kemble.core.sheet.document import default_sheet, sheet_from
@@ -309,3 +310,19 @@ def test_whatever_the_method_no_gram_is_lost_and_there_is_a_plan(drawn):
     for step in worked.steps:
         assert step.id not in all_behind(steps, step.id)
     assert plan_from(worked.steps, KITCHEN, begin=NOON).scheduled
+
+
+def test_something_can_join_late_in_a_step_that_has_stages():
+    """The salt of the syrup goes in at its second act, by the sheet; and no gram is listed twice for it."""
+    document = default_sheet("tray-rice").model_dump(mode="json")
+    syrup = next(part for part in document["parts"] if part["role"] == "syrup")
+    salt = next(line for line in syrup["lines"] if line["ingredient"] == "salt")
+    salt["joins"] = "reduce-2"
+    stages = [{"minutes": 6}, {"note": "then the salt"}]
+    worked = work(sheet_from({**document, "method": [{"step": "syrup-reduce", "stages": stages}]}), KITCHEN)
+    assert "Salt" not in [item.name for item in by_id(worked)["syrup-reduce"].to_hand]
+    assert [item.name for item in by_id(worked)["syrup-reduce-2"].to_hand] == ["Salt"]
+    has_every_gram_once(worked)
+    adds_up(worked)
+    with pytest.raises(Refused, match="no step"):
+        sheet_from(document)

@@ -3014,6 +3014,8 @@ export interface components {
             /** Explained */
             explained: components["schemas"]["ExplainedDifference"][];
             hers: components["schemas"]["SheetRegion"];
+            /** Methods */
+            methods: components["schemas"]["StepDifference"][];
             mine: components["schemas"]["SheetRegion"];
             /** Weigh */
             weigh: string;
@@ -8704,6 +8706,18 @@ export interface components {
              * @default
              */
             words: string;
+        };
+        /**
+         * StepDifference
+         * @description A step that the two do otherwise: how long each of them takes for it, in words; empty where one does not do it.
+         */
+        StepDifference: {
+            /** Hers */
+            hers: string;
+            /** Mine */
+            mine: string;
+            /** Title */
+            title: string;
         };
         /** StepDone */
         StepDone: {

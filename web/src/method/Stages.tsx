@@ -6,14 +6,14 @@ import type { Sheet, StepChange, StepResult } from "../api/client";
 import { limit } from "../api/limits";
 import { LinkButton } from "../ui/LinkButton";
 import { NumberField } from "../ui/NumberField";
-import { changeOf, withChange } from "./entries";
+import { changeOf, withStages } from "./entries";
 
 type Stage = StepChange["stages"][number];
 const MOST = 6;
 
 export function Stages({ step, sheet, edit }: { step: StepResult; sheet: Sheet; edit: (sheet: Sheet) => void }) {
   const stages = changeOf(sheet, step.entry)?.stages ?? [];
-  const put = (next: Stage[]) => edit(withChange(sheet, step.entry, { stages: next }));
+  const put = (next: Stage[]) => edit(withStages(sheet, step, next));
   const half = Math.max(0.5, Math.round(step.minutes) / 2);
   if (step.window || /-[2-9]$/.test(step.id)) return null;
   if (!stages.length)

@@ -3,8 +3,9 @@
 
 import { describe, expect, it } from "vitest";
 import type { StepResult } from "../api/client";
+import { newLine, newPart } from "../sheet/edits";
 import { sheet, stepResult } from "../testing";
-import { changeOf, ownOf, withChange, withMoved, withNewOwn, withOwn, withText } from "./entries";
+import { changeOf, ownOf, withChange, withMoved, withNewOwn, withOwn, withStages, withText } from "./entries";
 
 const steps: StepResult[] = ["line", "mix", "pour", "serve"].map((id) => stepResult(id));
 
@@ -67,6 +68,20 @@ describe("moving", () => {
     expect(ownOf(withMoved(made, shown, 3, 0), own)).toMatchObject({ after: "", before: "line" });
     expect(withMoved(made, shown, 3, 3)).toBe(made);
   });
+});
+
+it("what joined at a stage that is there no more goes in from the start", () => {
+  const stage = { minutes: 5, power_pct: null, note: "" };
+  const step = stepResult("syrup-reduce", { part: "syrup" });
+  const lines = [
+    { ...newLine("salt"), joins: "reduce-3" },
+    { ...newLine("white-sugar"), joins: "reduce-2" },
+  ];
+  const parted = withStages({ ...sheet(), parts: [newPart("syrup", "", "", lines)] }, step, [stage, stage, stage]);
+  expect(parted.parts[0]?.lines.map((line) => line.joins)).toEqual(["reduce-3", "reduce-2"]);
+  const fewer = withStages(parted, step, [stage, stage]);
+  expect(fewer.parts[0]?.lines.map((line) => line.joins)).toEqual(["", "reduce-2"]);
+  expect(withStages(fewer, step, []).parts[0]?.lines.map((line) => line.joins)).toEqual(["", ""]);
 });
 
 it("a sentence is put in, changed and taken out", () => {

@@ -103,3 +103,19 @@ export function withMoved(sheet: Sheet, steps: readonly StepResult[], from: numb
   if (above) return withChange(sheet, step.entry, { after: above.id });
   return below ? withChange(sheet, below.entry, { after: step.id }) : sheet;
 }
+
+/** The stages of a step. What joined at one that is there no more goes in from the start. */
+export function withStages(sheet: Sheet, step: StepResult, stages: StepChange["stages"]): Sheet {
+  const next = withChange(sheet, step.entry, { stages });
+  const id = step.part ? step.id.slice(step.part.length + 1) : step.id;
+  const gone = (joins: string) => {
+    const [, of, number] = /^(.*)-([2-9])$/.exec(joins) ?? [];
+    return of === id && Number(number) > stages.length;
+  };
+  const parts = next.parts.map((part) =>
+    part.role === (step.part ?? "base")
+      ? { ...part, lines: part.lines.map((line) => (gone(line.joins) ? { ...line, joins: "" } : line)) }
+      : part,
+  );
+  return { ...next, parts };
+}

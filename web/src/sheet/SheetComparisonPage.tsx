@@ -125,10 +125,49 @@ function Both({ told, way }: { told: Comparison; way: WayCard }) {
             ))}
           </dl>
         </section>
+        <Methods steps={told.methods} />
         <Opened of="hers" open={told.hers.open} />
         <Opened of="mine" open={told.mine.open} />
       </div>
     </div>
+  );
+}
+
+/** What they do otherwise: a step and the time each takes for it. */
+function Methods({ steps }: { steps: Comparison["methods"] }) {
+  if (steps.length === 0) return null;
+  return (
+    <section aria-label={t`The two methods`} className="mt-6">
+      <h2 className="text-xl">
+        <Trans>What is done otherwise</Trans>
+      </h2>
+      <table className="w-full border-collapse">
+        <thead>
+          <tr className="text-left text-ink2">
+            <th scope="col" className="font-normal">
+              <Trans>step</Trans>
+            </th>
+            <th scope="col" className="w-[32%] font-normal">
+              {said("hers")}
+            </th>
+            <th scope="col" className="w-[32%] font-normal">
+              {said("mine")}
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {steps.map((step) => (
+            <tr key={step.title} className="hairline align-baseline">
+              <th scope="row" className="py-1 pr-3 text-left font-bold">
+                {step.title}
+              </th>
+              <td>{step.hers || t`not done`}</td>
+              <td>{step.mine || t`not done`}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
   );
 }
 

@@ -47,6 +47,7 @@ const TOLD: Comparison = {
     { outcome: "water", says: "more: hers has 140 %, mine 120", by: [], sure: false },
     { outcome: "time", says: "20 min longer in its heat", by: ["the tin alone: 14 min longer"], sure: true },
   ],
+  methods: [{ title: "Rest the batter", hers: "15 min", mine: "" }],
   weigh: "Weigh a cup of flour: the cloud of Hers becomes 62 % smaller",
 };
 const WAY = {

@@ -14,7 +14,7 @@ import { NumberField } from "../../ui/NumberField";
 import { Slip } from "../../ui/PopoverPanel";
 import { PickRow, Row } from "../../ui/Row";
 import { said } from "../../words/said";
-import { joinSteps } from "./places";
+import { joinSteps, laterStages } from "./places";
 import { Splits } from "./Splits";
 
 interface Props {
@@ -31,6 +31,7 @@ export function LineSlip({ editing, shown, item, way }: Props) {
   if (!line) return <>{shown.name}</>;
   const change = (next: Partial<Line>) => edit(withLine(sheet, shown.part, shown.line, (was) => ({ ...was, ...next })));
   const at = { part: shown.part, line: shown.line };
+  const later = laterStages(shown.role as PartRole, editing.worked.steps);
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger className="text-left underline decoration-hair underline-offset-4 hover:text-bean hover:decoration-bean">
@@ -93,6 +94,14 @@ export function LineSlip({ editing, shown, item, way }: Props) {
             label={t`Joins at`}
             value={line.joins}
             options={[["", t`from the start`] as const, ...joinSteps(way, sheet)]}
+            onChange={(joins) => change({ joins })}
+          />
+        )}
+        {shown.role !== "base" && later.length > 0 && (
+          <PickRow
+            label={t`Joins at`}
+            value={line.joins}
+            options={[["", t`from the start`] as const, ...later]}
             onChange={(joins) => change({ joins })}
           />
         )}

@@ -22,16 +22,27 @@ export const WHERE_WORDS: Record<Where, string> = { ...OF_A_PIECE, ...IN_A_TIN }
 /** An output as its part's rests name it: what a part is made for, the first of them, has no name of its own. */
 export const outputKey = (nth: number, id: string) => (nth === 0 ? "" : id);
 
-/** Every step at which something may join, as [id, words]: of a heat in stages each of them. */
+/** How many stages a step has: of its heat, or by the method. */
+const stagesOf = (sheet: Sheet, id: string, heats: boolean): number =>
+  (heats && sheet.heat.stages.length) ||
+  sheet.method.flatMap((entry) => ("step" in entry && entry.step === id ? [entry.stages.length] : []))[0] ||
+  1;
+
+/** Every step at which something may join, as [id, words]: of a step in stages each of them. */
 export const joinSteps = (way: WayCard, sheet: Sheet): [string, string][] =>
   way.steps.flatMap((step): [string, string][] => [
     [step.id, step.title],
-    ...(step.heats
-      ? sheet.heat.stages
-          .slice(1)
-          .map((_, i): [string, string] => [`${step.id}-${i + 2}`, `${step.title}, stage ${i + 2}`])
-      : []),
+    ...Array.from({ length: stagesOf(sheet, step.id, step.heats) - 1 }, (_, i): [string, string] => [
+      `${step.id}-${i + 2}`,
+      t`${step.title}, stage ${i + 2}`,
+    ]),
   ]);
+
+/** Of what goes into a part: the later stages of its own steps, where its method gives any. */
+export const laterStages = (role: PartRole, steps: readonly { id: string; title: string }[]) =>
+  steps
+    .filter((step) => step.id.startsWith(`${role}-`) && /-[2-9]$/.test(step.id))
+    .map((step): [string, string] => [step.id.slice(role.length + 1), step.title]);
 
 /** One choice as a word: a role, "beside", "kept", or "whole" and where. */
 export const placeId = (place: OutputPlace) =>
