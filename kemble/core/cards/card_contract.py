@@ -130,8 +130,9 @@ def _choices(choices: tuple[Choice, ...]) -> Iterator[Said]:
     for choice in choices:
         schools = [school.id for school in choice.schools]
         yield from duplicate_ids(schools, f'school of "{choice.id}"')
-        if choice.default not in schools:
-            yield choice.id, f'the default "{choice.default}" is none of its schools'
+        for default in (choice.default, *choice.default_for.values()):
+            if default not in schools:
+                yield choice.id, f'the default "{default}" is none of its schools'
         known = asked.get(choice.id)
         for school in schools:
             if known is not None and school not in known:

@@ -84,7 +84,8 @@ class School:
 
 @dataclass(frozen=True, slots=True)
 class Choice:
-    """A question on which cooks differ. `under`: it is open only under that school of another choice."""
+    """A question on which cooks differ. `under`: it is open only under that school of another choice. `default_for`: of a part,
+    another default in the ways of a form."""
 
     id: str
     station: Literal["mix", "shape", "heat", "cut"]  # where it is made
@@ -92,6 +93,7 @@ class Choice:
     default: str
     schools: tuple[School, ...]
     under: tuple[str, str] | None = None
+    default_for: Mapping[str, str] = field(default_factory=dict)
 
 
 @dataclass(frozen=True, slots=True)

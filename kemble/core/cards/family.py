@@ -98,7 +98,8 @@ class Family:
         """What a part of this kind is made for, in its role."""
         return next((output for output in self.outputs if role in output.main_of), self.outputs[0])
 
-    def school(self, chosen: Mapping[str, str], choice_id: str) -> str:
-        """The school followed for a choice: the part's own, else the family's default."""
-        default = next((choice.default for choice in self.choices if choice.id == choice_id), "")
+    def school(self, chosen: Mapping[str, str], choice_id: str, form: str) -> str:
+        """The school followed for a choice: the part's own, else the family's default in ways of this form."""
+        choice = next((choice for choice in self.choices if choice.id == choice_id), None)
+        default = choice.default_for.get(form, choice.default) if choice else ""
         return chosen.get(choice_id) or default

@@ -129,7 +129,8 @@ def _choice_of(sheet: Sheet, step: StepResult, worked: WorkResult) -> Choice | N
 
 def _followed(sheet: Sheet, role: PartRole | None, choice: Choice) -> School:
     part = sheet.part(role) if role else None
-    said = part.schools.get(choice.id, choice.default) if part else sheet.school(choice.id)
+    usual = choice.default_for.get(WAYS[sheet.way].form, choice.default)
+    said = part.schools.get(choice.id, usual) if part else sheet.school(choice.id)
     return next(school for school in choice.schools if school.id == said)
 
 

@@ -138,7 +138,7 @@ def school_followed(sheet_step: SheetStep, choice: str, calculation: Calculation
 def school_followed_by(calculation: Calculation, role: PartRole, choice: str) -> str:
     bowl = calculation.bowl.parts[role]
     assert bowl.family is not None
-    return bowl.family.school(bowl.part.schools, choice)
+    return bowl.family.school(bowl.part.schools, choice, calculation.way.form)
 
 
 def order_of_steps(

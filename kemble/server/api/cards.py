@@ -43,6 +43,7 @@ class ChoiceCard(BaseModel):
     default: str
     schools: list[SchoolCard]
     under: ChoiceCondition | None = None
+    default_for: dict[str, str] = {}
 
     @field_validator("under", mode="before")
     @classmethod

@@ -49,3 +49,15 @@ def test_what_is_promised_is_what_comes_of_it(way):
 
 def test_a_cake_that_costs_no_hours_says_nothing():
     assert long_steps(default_sheet("folded-pulls"), KITCHEN) == []
+
+
+def test_a_leaf_that_lines_a_tray_costs_no_night_unless_the_cook_chooses_it():
+    leaf = {"role": "wrapper", "lines": [{"ingredient": "banana-leaf", "amount": {"value": 3, "unit": "piece"}}]}
+    document = default_sheet("tray-rice").model_dump(mode="json")
+
+    def nights(**more):
+        worked = work(sheet_from({**document, "parts": [*document["parts"], {**leaf, **more}]}), KITCHEN)
+        return [step.id for step in worked.steps if step.part == "wrapper" and step.minutes >= 240]
+
+    assert nights() == []
+    assert nights(schools={"soften": "soaked"}) == ["wrapper-soak-leaves"]

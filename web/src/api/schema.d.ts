@@ -2903,6 +2903,13 @@ export interface components {
         ChoiceCard: {
             /** Default */
             default: string;
+            /**
+             * Default For
+             * @default {}
+             */
+            default_for: {
+                [key: string]: string;
+            };
             /** Id */
             id: string;
             /** Schools */

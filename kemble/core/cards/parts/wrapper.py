@@ -39,6 +39,7 @@ FAMILY = Family(
                     "blanched", "softened in hot water", "ten minutes; fresh leaf, or when last night was forgotten"
                 ),
             ),
+            default_for={"tin": "blanched"},  # a leaf that only lines a tray need not fold
         ),
     ),
     outputs=(FamilyOutput("leaves", "leaves", "leaf"),),

@@ -196,7 +196,7 @@ def _enter_beans(calculation: Calculation, bowl: PartBowl) -> None:
     slowest = (
         max(_BEANS.get(contribution.item.id, _OTHER_BEAN) for contribution in dry) * calculation.kitchen.time_factor
     )
-    school = bowl.family.school(bowl.part.schools, "soak")
+    school = bowl.family.school(bowl.part.schools, "soak", calculation.way.form)
     which: tuple[EstimateId, ...] = ("beans",)
     if school == "overnight":
         which = ("beans", "beans_soaked")
