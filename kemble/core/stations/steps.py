@@ -485,7 +485,13 @@ def _tin_fills(calculation: Calculation, entry: VesselEntry | None) -> list[TinF
 
 def _step_words(step: Step, calculation: Calculation) -> str:
     words = translate(step.words)
-    return words.replace("{rinses}", _times(calculation.sheet.grain.rinses)) if "{rinses}" in words else words
+    if "{rinses}" in words:
+        words = words.replace("{rinses}", _times(calculation.sheet.grain.rinses))
+    if "{oven}" in words:
+        heat = calculation.sheet.heat
+        first = next((stage.oven_c for stage in heat.stages if stage.oven_c), heat.oven_c)
+        words = words.replace("{oven}", calculation.degrees(first))
+    return words
 
 
 def _times(count: int) -> str:

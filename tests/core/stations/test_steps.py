@@ -3,6 +3,7 @@
 import sys
 import textwrap
 from dataclasses import replace
+from datetime import UTC, datetime, timedelta
 
 import pytest
 from sheets_by_hand import KITCHEN, a_sheet, line
@@ -12,8 +13,11 @@ from kemble.core.cards.faults import faults_of
 from kemble.core.cards.ways import WAYS, _load_ways
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.occasion import steps_without_parts
+from kemble.core.plan.schedule import plan_for
 from kemble.core.sheet.document import default_sheet, sheet_from
 from kemble.core.stations.work_sheet import work
+
+SERVE = datetime(2026, 12, 5, 15, 30, tzinfo=UTC)
 
 
 def worked(way, **changes):
@@ -299,3 +303,17 @@ def test_one_date_on_top_is_laid_there_in_a_minute():
         document["parts"] = [*document["parts"], {"role": "decoration", "lines": [line(ingredient, grams)]}]
         steps = {step.id: step for step in work(sheet_from(document), KITCHEN).steps}
         assert steps["put-decoration"].minutes == pytest.approx(minutes)
+
+
+class TestHotOven:
+    def test_it_is_heated_to_what_the_sheet_says_and_is_hot_when_it_is_needed(self):
+        result = worked("batter-bake", heat__oven_c=190)
+        step = next(step for step in result.steps if step.id == "heat-oven")
+        assert step.words.startswith("To 190 °C, rack in the middle.")
+        plan = plan_for(result.steps, KITCHEN, serve=SERVE, now=SERVE - timedelta(days=1))
+        at = {scheduled.step.id: scheduled for scheduled in plan.scheduled}
+        assert timedelta(0) <= at["bake"].starts - at["heat-oven"].ends <= timedelta(minutes=10)
+
+    def test_rice_that_is_stirred_until_the_pan_is_clean_needs_none(self):
+        assert "heat-oven" in [step.id for step in worked("tray-rice").steps]
+        assert "heat-oven" not in [step.id for step in worked("tray-rice", schools={"finish": "set"}).steps]

@@ -609,7 +609,7 @@ describe("otherwise this time", () => {
     const told = await show(run([STEAM], [running(STEAM, 2)], "steam"));
     await press("Otherwise this time");
     fireEvent.change(screen.getByLabelText("“Title of steam” takes"), { target: { value: "44" } });
-    await press("so long");
+    await press("change it");
     await press("Otherwise this time");
     fireEvent.change(screen.getByLabelText("A step after it"), { target: { value: "Wipe the rim" } });
     await press("add it");

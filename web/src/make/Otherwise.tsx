@@ -43,7 +43,7 @@ export function Otherwise({ step, tell }: Props) {
             disabled={minutes == null}
             onClick={() => minutes != null && tell({ kind: "amended", entry: { ...CHANGE, step: step.id, minutes } })}
           >
-            <Trans>so long</Trans>
+            <Trans>change it</Trans>
           </Popover.Close>
         </div>
         <div className="mt-3 flex flex-wrap items-center gap-3">

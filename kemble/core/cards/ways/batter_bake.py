@@ -17,6 +17,7 @@ from kemble.core.cards.way import (
     Way,
     outline,
 )
+from kemble.core.cards.ways.hot_oven import OVEN_IS_HOT, heat_oven_step
 
 WAY = Way(
     id="batter-bake",
@@ -116,8 +117,8 @@ WAY = Way(
         ),
         Step(
             "line",
-            "Line the tin, oven on",
-            "As hot as the sheet says, rack in the middle. Paper up two sides, or butter and crumbs.",
+            "Line the tin",
+            "Paper up two sides, or butter and crumbs.",
             Minutes(8),
             "held",
             work="stove",
@@ -131,6 +132,7 @@ WAY = Way(
             at="tin",
             adds=(Adds(parts=("wrapper",)),),
         ),
+        heat_oven_step(),
         Step(
             "whisk",
             "Whisk fat, sugar and eggs, then the milk",
@@ -212,7 +214,7 @@ WAY = Way(
                 "oven cloth",
                 "stick",
             ),
-            after=(StepDependency("pour", 0, 10),),
+            after=(StepDependency("pour", 0, 10), OVEN_IS_HOT),
             uses=("oven",),
             cue=Cue(
                 "Firm at the middle, springing, brown at the edge?",

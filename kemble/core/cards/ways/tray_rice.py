@@ -16,6 +16,7 @@ from kemble.core.cards.way import (
     Way,
     outline,
 )
+from kemble.core.cards.ways.hot_oven import OVEN_IS_HOT, heat_oven_step
 from kemble.core.cards.ways.soaked import soaked_steps
 
 WAY = Way(
@@ -233,6 +234,7 @@ WAY = Way(
             at="pan",
             tips=("pot", "steamer"),
         ),
+        heat_oven_step(when={"finish": ("bake", "bare")}),
         Step(
             "level",
             "Level it in the tray",
@@ -257,7 +259,7 @@ WAY = Way(
                 "oven cloth",
                 "brush",
             ),
-            after=(StepDependency("level", 0, 20), StepDependency("glaze", 0, 240)),
+            after=(StepDependency("level", 0, 20), StepDependency("glaze", 0, 240), OVEN_IS_HOT),
             uses=("oven",),
             when={"finish": ("bake", "bare")},
             cue=Cue(
