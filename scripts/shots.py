@@ -24,12 +24,6 @@ def edited(page: Page) -> None:
     page.locator("[data-saving=saved]").wait_for()
 
 
-def flow(page: Page) -> None:
-    page.get_by_role("radio", name="where it goes").click()
-    page.get_by_role("button", name="g of curds: over it").click()
-    page.get_by_label("Take some of it").wait_for()
-
-
 def night(page: Page) -> None:
     page.emulate_media(color_scheme="dark")
 
@@ -59,7 +53,6 @@ SHOTS = (
     ("counter", "/", "% water", DESK, None),
     ("occasion", "/occasions/1", "days of a hundred", TALL, a_step),
     ("mix", "/sheets/1/mix", "In the bowl", DESK, edited),
-    ("mix-flow", "/sheets/12/mix", "In the bowl", DESK, flow),
     ("shape-tin", "/sheets/9/shape", "Your tins", DESK, None),
     ("shape-balls", "/sheets/7/shape", "What runs out first", DESK, None),
     ("heat-steam", "/sheets/1/heat", "litres to start", DESK, None),

@@ -17,6 +17,7 @@ from kemble.core.sheet.parts import SheetModel
 
 MOST_ENTRIES = 80
 MOST_MINUTES = 6000.0
+OWN_MIN = 5.0  # of a step of the cook's own that no minutes were given for; kitchen estimate
 # Besides the ids of cards: the way's own heat, its rest and its soak, whichever step that is under the sheet's choices.
 HEAT, REST, SOAK = "heat", "rest", "soak"
 

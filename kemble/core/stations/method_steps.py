@@ -17,6 +17,7 @@ from kemble.core.sentences import Words, say, translate
 from kemble.core.sheet.method import (
     HEAT,
     OWN_HANDS,
+    OWN_MIN,
     REST,
     SOAK,
     Entry,
@@ -30,7 +31,6 @@ from kemble.core.stations.calculation import AnswerModel, Calculation
 from kemble.core.stations.claims import Ingoing
 from kemble.core.stations.sheet_steps import SheetStep, StepOrder, order_of_steps
 
-_OWN_MIN = 5.0  # of a step of the cook's own that no minutes were given for; kitchen estimate
 _STAGE_WITHIN_MIN = 2.0  # one stage follows another at once
 _LEAST_STAGE_MIN = 0.5
 # Facts that are a field of the sheet: where there is a field, that says how long, and 0 leaves the step out.
@@ -258,7 +258,7 @@ def _step_of(own: OwnStep, before: SheetStep | None) -> Step:
     hands = OWN_HANDS[own.hands] if own.hands else common.hands if common else "held"
     usual: tuple[Resource, ...] = common.uses if common else ("counter",) if hands == "held" else ()
     if own.minutes is None:
-        minutes = Minutes(common.minutes, common.per_piece) if common else Minutes(_OWN_MIN)
+        minutes = Minutes(common.minutes, common.per_piece) if common else Minutes(OWN_MIN)
     else:
         minutes = Minutes(per_piece=own.minutes) if own.per == "piece" else Minutes(own.minutes)
     return Step(

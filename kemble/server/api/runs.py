@@ -28,6 +28,7 @@ from kemble.core.log.fault_evidence import ExplainedFault, at_step, explain_faul
 from kemble.core.plan.occasion import plan_of_dish
 from kemble.core.plan.schedule import Plan, plan_from
 from kemble.core.run.actual_batch import with_added
+from kemble.core.run.amendments import MethodOffer, offers_of
 from kemble.core.run.device_clock import NOTICED_S, DeviceClock, event_time
 from kemble.core.run.event_fold import plan_now
 from kemble.core.run.events import (
@@ -449,6 +450,16 @@ def hands(request: HttpRequest, run_id: int) -> HandsDrawing:
     run = run_of(kitchen_of_request(request), run_id)
     sheet = run.kept.sheet
     return hands_of(sheet, result_for(sheet, run.kitchen.settings))
+
+
+@router.get("/runs/{int:run_id}/offers", response={200: list[MethodOffer]})
+def offers(request: HttpRequest, run_id: int) -> list[MethodOffer]:
+    """What has changed in the method of its sheet since it began, for the steps that are still to come."""
+    run = run_of(kitchen_of_request(request), run_id)
+    if run.sheet is None or run.sheet.trashed is not None or run.finished:
+        return []
+    begun = {state.id for state in run.state().steps if state.status in ("running", "done")}
+    return offers_of(run.kept.sheet.method, run.sheet.sheet.method, run.plan, begun)
 
 
 class FaultsAtStep(BaseModel):

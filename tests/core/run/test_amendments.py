@@ -7,10 +7,12 @@ import pytest
 from kemble.core.facts.problems import Refused
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.schedule import plan_from
+from kemble.core.run.amendments import offers_of
 from kemble.core.run.event_fold import plan_now
 from kemble.core.run.events import check_event, event_from, told_event
 from kemble.core.run.run_state import state_of
 from kemble.core.sheet.document import default_sheet
+from kemble.core.sheet.method import OwnStep, StepChange
 from kemble.core.stations.work_sheet import work
 
 NOON = datetime(2026, 12, 5, 12, 0, tzinfo=UTC)
@@ -88,3 +90,34 @@ def test_an_entry_that_is_none_names_its_field():
             {"kind": "amended", "uid": "event-one", "at": NOON.isoformat(), "entry": {"step": "mix", "minutes": 0}}
         )
     assert refused.value.problems[0].path == "entry.minutes"
+
+
+class TestOffers:
+    """What the sheet says now and the batch does not do yet."""
+
+    METHOD = (
+        StepChange(step="rest-batter", minutes=9, by="my aunt", words="No more."),
+        StepChange(step="heat", minutes=50),
+        StepChange(step="sieve", skip=True),
+        StepChange(step="mix", minutes=4, use="ours"),
+        OwnStep(own="own-turn", common="turn-out", after="cool"),
+        OwnStep(own="own-lost", title="Sing", after="dance"),
+    )
+
+    def offered(self, *begun, before=()):
+        return {offer.step: offer for offer in offers_of(before, self.METHOD, PLAN, begun)}
+
+    def test_minutes_words_steps_left_out_and_new_ones(self):
+        offers = self.offered()
+        assert set(offers) == {"rest-batter", "steam", "sieve", "own-turn"}
+        assert offers["rest-batter"].entry == StepChange(step="rest-batter", minutes=9, by="my aunt", words="No more.")
+        assert (offers["steam"].minutes, offers["sieve"].entry) == (50, None)
+        assert (offers["own-turn"].title, offers["own-turn"].minutes) == ("Turn it out", 3)
+        for offer in offers.values():
+            if offer.entry:
+                check_event(PLAN, amended(**offer.entry.model_dump()))
+
+    def test_what_has_begun_or_was_so_from_the_start_is_not_offered(self):
+        assert set(self.offered("rest-batter", "cut")) == {"steam", "sieve"}
+        assert self.offered(before=self.METHOD) == {}
+        assert set(self.offered(before=self.METHOD[:3])) == {"own-turn"}

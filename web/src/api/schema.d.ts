@@ -1146,6 +1146,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/{run_id}/offers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Offers
+         * @description What has changed in the method of its sheet since it began, for the steps that are still to come.
+         */
+        get: operations["kemble_server_api_runs_offers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs/{run_id}/outcome": {
         parameters: {
             query?: never;
@@ -5421,6 +5441,21 @@ export interface components {
             says: string;
             /** Step */
             step: string;
+        };
+        /**
+         * MethodOffer
+         * @description What the sheet says of its method now and this batch does not do yet: an entry to amend it by, or, without one, a step
+         *     to leave out.
+         */
+        MethodOffer: {
+            /** Entry */
+            entry: components["schemas"]["StepChange"] | components["schemas"]["OwnStep"] | null;
+            /** Minutes */
+            minutes: number | null;
+            /** Step */
+            step: string;
+            /** Title */
+            title: string;
         };
         /**
          * MethodResult
@@ -12285,6 +12320,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RunNews"];
+                };
+            };
+            /** @description Refused */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kemble_server_api_runs_offers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MethodOffer"][];
                 };
             };
             /** @description Refused */

@@ -168,6 +168,7 @@ async function show(made: RunOpen, how: (request: SeenRequest) => Answer | null 
         ],
       };
     if (request.path === "/api/probe/stick") return { status: 204 };
+    if (request.path.endsWith("/offers")) return { body: [] };
     if (mate && request.path === `/api/runs/${mate.id}`) return { body: mate };
     if (request.path.endsWith("/news")) return { body: { wall: at(0), events: { 3: kept.events.length } } };
     if (request.path.endsWith("/faults")) return { status: 404 };
@@ -621,6 +622,28 @@ describe("otherwise this time", () => {
       { kind: "skipped", step: "steam" },
     ]);
     expect(told()[1]?.entry).toMatchObject({ own: expect.stringMatching(/^own-[a-z]+$/) });
+  });
+
+  it("what the sheet says by now is offered, and taken over with a press", async () => {
+    const entry = {
+      ...{ minutes: 44, by: "my aunt", per: null, ours_min: null, use: null, skip: false, after: "", words: "" },
+      ...{ step: "steam", stages: [] },
+    };
+    const offers = [
+      { step: "steam", title: "Steam", minutes: 44, entry },
+      { step: "sieve", title: "Sieve", minutes: null, entry: null },
+    ];
+    const told = await show(run([STEAM], [running(STEAM, 2)], "steam"), ({ path }) =>
+      path.endsWith("/offers") ? { body: offers } : null,
+    );
+    const asked = screen.getByText("The method of “A cake” has changed since this was begun:");
+    const [steam, sieve] = within(asked.parentElement as HTMLElement).getAllByRole("button", { name: "do it so" });
+    fireEvent.click(steam as HTMLElement);
+    await pass(50);
+    fireEvent.click(sieve as HTMLElement);
+    await pass(50);
+    expect(told()).toMatchObject([{ kind: "amended", entry: { step: "steam", minutes: 44 } }, { kind: "skipped" }]);
+    expect(screen.queryByText(/has changed since/)).toBeNull();
   });
 
   it("says that the page is older than what was written", async () => {

@@ -22,6 +22,7 @@ import { useElbows, useStayAwake } from "./attention";
 import { Cooks } from "./Cooks";
 import { CurrentStep } from "./CurrentStep";
 import { Dock } from "./Dock";
+import { MethodOffers } from "./MethodOffers";
 import { NotTaken } from "./NotTaken";
 import { allOf, beside, cooksOf, keyOf, mostUrgent, nextOf, straightOn, waitsForHands } from "./stepInHand";
 import { TheRest } from "./TheRest";
@@ -112,6 +113,9 @@ function OpenFlow({ makings, first, now, tell, undo, redo, outbox, zone }: Props
           <NotTaken key={making.id} run={making} outbox={outbox} />
         ))}
         {makings.some((making) => !making.events.every(isKnown)) && <OlderThanKemble />}
+        {makings.map((making) => (
+          <MethodOffers key={making.id} making={making} tell={(what) => act(making.id, what)} />
+        ))}
         <TheRest makings={makings} />
       </div>
       <Dock all={all} inHand={inHand} at={at} zone={zone} onChoose={setChosen} />
