@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
@@ -206,7 +207,7 @@ def _sentence(asked: PlanRequest, bonds: Sequence[Constraint], tasks: dict[str, 
                 say(
                     "{steps} wants {thing}, and this kitchen has none",
                     steps=_and(names),
-                    thing=_resource_words(use).replace("the ", "a "),
+                    thing=re.sub(r"^the (?=[aeiou])", "an ", _resource_words(use)).replace("the ", "a "),
                 )
             )
         elif len(names) > 1:

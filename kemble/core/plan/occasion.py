@@ -11,7 +11,7 @@ from pydantic import BaseModel, ConfigDict, Field, model_validator
 from pydantic_core import PydanticCustomError
 
 from kemble.core.computing_guard import computes
-from kemble.core.facts.problems import Refused, refuse
+from kemble.core.facts.problems import refuse
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.clashes import Clash, Others, explain_clash
@@ -291,5 +291,5 @@ def plan_of_dish(plan: Plan, dish: int) -> Plan:
         if scheduled_step.dish == dish
     ]
     if not own:
-        raise Refused([])
+        refuse("dish", say("is none of this day"), say("the number of a dish of it"))
     return plan.model_copy(update={"scheduled": own, "begin": own[0].starts, "serve": table_at(own)})
