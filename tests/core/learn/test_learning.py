@@ -18,7 +18,7 @@ from kemble.core.learn.posterior import Prior, learn, prior_of
 from kemble.core.plan.schedule import plan_from
 from kemble.core.run.events import event_from
 from kemble.core.run.run_state import state_of
-from kemble.core.sheet.document import default_sheet
+from kemble.core.sheet.document import default_sheet, sheet_from
 from kemble.core.stations.work_sheet import work, work_with_spreads
 
 HOUSES = 24
@@ -164,9 +164,9 @@ class TestOrder:
 class TestWhatARunShows:
     NOW = datetime(2026, 11, 28, 9, 0, tzinfo=UTC)
 
-    def run(self, way="set-cake", **lasts):
-        """A way's starting sheet made as told but for some steps, in minutes."""
-        sheet = default_sheet(way)
+    def run(self, way="set-cake", method=(), **lasts):
+        """A way's starting sheet, with a method of its cook's own, made as told but for some steps, in minutes."""
+        sheet = sheet_from({**default_sheet(way).model_dump(mode="json"), "method": list(method)})
         worked = work(sheet, Kitchen())
         plan = plan_from(worked.steps, Kitchen(), begin=self.NOW)
         events, at = [], self.NOW
@@ -192,6 +192,24 @@ class TestWhatARunShows:
         window = next(item.step.window for item in plan.scheduled if item.step.window)
         assert sights[DONE].low == pytest.approx(window.first_check)  # it was called to the first look, and went on
         assert set(sights[DONE].moves) >= {"clear_min", "burner"}
+
+    def test_what_ended_when_its_given_time_was_up_shows_nothing_of_when_it_was_done(self):
+        """A cook ends at the minute that the book says; one who looks and goes on shows something all the same."""
+        given = [{"step": "heat", "minutes": 55, "by": "the book"}]
+        sheet, plan, events = self.run(method=given, steam=55.5)
+        seen = self.seen(sheet, plan, events)
+        assert DONE not in [each.key for each in seen.sights if each.kind == "time"]
+        assert any("given time was up" in words for words in seen.left_out)
+        for minutes in (47, 60):
+            sheet, plan, events = self.run(method=given, steam=minutes)
+            seen = self.seen(sheet, plan, events)
+            assert DONE in [each.key for each in seen.sights if each.kind == "time"], minutes
+
+    def test_ours_is_what_a_given_time_is_learned_against(self):
+        """The time of the hands at a step is held against Kemble's, though the cook gave another one."""
+        given = [{"step": "cut", "minutes": 30}]
+        sheet, plan, events = self.run(method=given, cut=20)
+        assert self.seen(sheet, plan, events).paces["cut"] == pytest.approx(math.log(20 / 10))
 
     def test_done_before_anybody_was_called_says_only_at_most(self):
         steam = next(step for step in work(default_sheet("set-cake"), Kitchen()).steps if step.window)

@@ -24,7 +24,7 @@ from kemble.core.plan.on_time_odds import simulate_on_time_odds
 from kemble.core.plan.resources import HelperHours
 from kemble.core.plan.schedule import plan_for, plan_of, planned
 from kemble.core.sheet.document import default_sheet, sheet_from
-from kemble.core.stations.steps import DonenessWindow, StepResult, StepWait
+from kemble.core.stations.steps import DonenessWindow, GivenTime, MinutesRange, StepResult, StepWait, with_given_time
 from kemble.core.stations.work_sheet import work
 
 NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
@@ -325,6 +325,26 @@ class TestChance:
         assert told.dishes[0].in_time_pct == pytest.approx(57, abs=5)  # 30 to 31 min counts: z = 0.16
         assert told.dishes[0].late_min == pytest.approx(9.0, abs=0.9)
         assert told.dishes[0].earlier_min == pytest.approx(8.5, abs=1.5)
+
+    def test_a_given_time_moves_the_plan_and_not_how_long_the_cake_takes(self):
+        """Counted back by 42 min, which one in twenty goes over, the same bake is in time on 95 days of a hundred."""
+        bake = step("bake", 30, "free", window=DonenessWindow(first_check=24, done=30, latest=42), uses=("oven",))
+        given = with_given_time(bake, GivenTime(minutes=42, by="the book"))
+        asked = PlanRequest((dish(given),), Kitchen())
+        told = simulate_on_time_odds(asked, solve_day(asked), {})
+        assert told.dishes[0].in_time_pct == pytest.approx(96, abs=1.5)  # a minute over is none
+
+    def test_what_was_given_for_waiting_or_for_hands_is_not_drawn(self):
+        rest = step("rest", 20, "free", between=MinutesRange(least=10, most=40))
+        stir = step("stir", 20)
+        for each in (rest, stir):
+            plain, given = each, with_given_time(each, GivenTime(minutes=25))
+            odds = [
+                simulate_on_time_odds(asked, solve_day(asked), {}).all_in_time_pct
+                for asked in (PlanRequest((dish(plain),), Kitchen()), PlanRequest((dish(given),), Kitchen()))
+            ]
+            assert odds[0] < 90
+            assert odds[1] == 100
 
     def test_what_is_only_waited_for_is_not_drawn(self):
         asked = PlanRequest((dish(step("soak", 240, "free")),), Kitchen())
