@@ -17,6 +17,7 @@ from kemble.core.cards.way import (
     Way,
     outline,
 )
+from kemble.core.cards.ways.at_the_end import cool_in_tin_step, cut_step, serve_step
 from kemble.core.cards.ways.hot_oven import OVEN_IS_HOT, heat_oven_step
 
 WAY = Way(
@@ -247,53 +248,23 @@ WAY = Way(
             at="tin",
             adds=(Adds(parts=("glaze",)),),
         ),
-        Step(
-            "cool",
+        cool_in_tin_step(
             "Cool it in its tin",
             "It is glue while it is hot. Wait.",
-            Minutes(fact="rest.cut_after_min"),
-            "free",
-            tools=("rack",),
             after=(StepDependency("bake", 0, 10), StepDependency("brush", 0, 10)),
-            uses=("counter",),
-            at="tin",
+            tools=("rack",),
         ),
-        Step(
-            "cut",
+        cut_step(
             "Cut it small",
             "An oiled or wet knife, wiped between cuts.",
-            Minutes(fixed=3, per_piece=0.25),
-            "held",
-            work="knife",
+            fixed_min=3,
             tools=(
                 "oiled knife",
                 "board",
                 "ruler",
             ),
-            after=(StepDependency("cool", 0, 1440),),
-            uses=("counter",),
-            weigh="cut.piece_g",
-            cautions=("choking",),
-            at="board",
-            tips=("tin",),
-            becomes="pieces",
         ),
-        Step(
-            "serve",
-            "Serve",
-            "Corners are wanted by some.",
-            Minutes(4),
-            "held",
-            tools=(
-                "plates",
-                "small forks",
-            ),
-            after=(StepDependency("cut", 0, 2880),),
-            cautions=("choking", "public"),
-            at="plate",
-            tips=("board",),
-            adds=(Adds(parts=("broth",)),),
-        ),
+        serve_step("Serve", "Corners are wanted by some.", 4, after=(StepDependency("cut", 0, 2880),), tips=("board",)),
     ),
     faults=(
         Fault(

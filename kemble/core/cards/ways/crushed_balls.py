@@ -16,6 +16,7 @@ from kemble.core.cards.way import (
     Way,
     outline,
 )
+from kemble.core.cards.ways.at_the_end import serve_step
 from kemble.core.cards.ways.filling_balls import filling_balls_step
 from kemble.core.cards.ways.soaked import soaked_steps
 
@@ -200,20 +201,13 @@ WAY = Way(
             adds=(Adds(parts=("coat", "filling", "heart")),),
             becomes="balls",
         ),
-        Step(
-            "serve",
+        serve_step(
             "Serve the same day",
             "At room temperature. The cold makes the rice hard.",
-            Minutes(4),
-            "held",
-            tools=(
-                "plates",
-                "small forks",
-            ),
+            4,
             after=(StepDependency("close", 0, 480),),
-            cautions=("choking", "rice-cold", "public"),
-            at="plate",
             tips=("second board",),
+            cautions=("choking", "rice-cold", "public"),
             adds=(
                 Adds(
                     parts=(

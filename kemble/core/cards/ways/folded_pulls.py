@@ -17,6 +17,7 @@ from kemble.core.cards.way import (
     Way,
     outline,
 )
+from kemble.core.cards.ways.at_the_end import serve_step
 
 WAY = Way(
     id="folded-pulls",
@@ -214,19 +215,11 @@ WAY = Way(
             becomes="pulls",
             each="shape.base_g",
         ),
-        Step(
-            "serve",
+        serve_step(
             "Serve warm",
             "A second dusting as it goes out, picks beside it.",
-            Minutes(3),
-            "held",
-            tools=(
-                "picks",
-                "small bowls",
-            ),
+            3,
             after=(StepDependency("snip", 0, 60),),
-            cautions=("choking", "public"),
-            at="plate",
             tips=("board",),
             adds=(
                 Adds(
@@ -235,6 +228,10 @@ WAY = Way(
                         "broth",
                     )
                 ),
+            ),
+            tools=(
+                "picks",
+                "small bowls",
             ),
         ),
     ),

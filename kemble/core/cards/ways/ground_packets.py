@@ -16,6 +16,7 @@ from kemble.core.cards.way import (
     Way,
     outline,
 )
+from kemble.core.cards.ways.at_the_end import serve_step
 from kemble.core.cards.ways.soaked import soaked_steps
 
 WAY = Way(
@@ -257,16 +258,11 @@ WAY = Way(
             cautions=("hot-oil",),
             at="leaf",
         ),
-        Step(
-            "serve",
+        serve_step(
             "Serve warm in the leaf",
             "Foil off. Cut small for children and old people.",
-            Minutes(4),
-            "held",
-            tools=("plates",),
+            4,
             after=(StepDependency("steam", 0, 120), StepDependency("griddle", 0, 20)),
-            cautions=("choking", "public"),
-            at="plate",
             tips=("leaf",),
             adds=(
                 Adds(
@@ -277,6 +273,7 @@ WAY = Way(
                     )
                 ),
             ),
+            tools=("plates",),
         ),
     ),
     faults=(

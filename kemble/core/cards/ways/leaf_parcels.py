@@ -16,6 +16,7 @@ from kemble.core.cards.way import (
     Way,
     outline,
 )
+from kemble.core.cards.ways.at_the_end import serve_step
 from kemble.core.cards.ways.soaked import soaked_steps
 
 WAY = Way(
@@ -189,17 +190,13 @@ WAY = Way(
             at="rack",
             tips=("leaf",),
         ),
-        Step(
-            "serve",
+        serve_step(
             "Serve warm, leaf and all",
             "Say what is inside. The heart is hotter than the corner.",
-            Minutes(4),
-            "held",
-            tools=("scissors for the string",),
+            4,
             after=(StepDependency("hang", 0, 60),),
-            cautions=("choking", "hot-heart", "public"),
-            at="plate",
             tips=("rack",),
+            cautions=("choking", "hot-heart", "public"),
             adds=(
                 Adds(
                     parts=(
@@ -209,6 +206,7 @@ WAY = Way(
                     )
                 ),
             ),
+            tools=("scissors for the string",),
         ),
     ),
     faults=(

@@ -16,6 +16,7 @@ from kemble.core.cards.way import (
     Variant,
     Way,
 )
+from kemble.core.cards.ways.at_the_end import cool_in_tin_step, cut_step, serve_step
 
 WAY = Way(
     id="set-cake",
@@ -394,35 +395,20 @@ WAY = Way(
             becomes="cake",
             changes=("heat",),
         ),
-        Step(
-            "cool",
+        cool_in_tin_step(
             "Cool it in the tin",
             "On a rack, a sheet of paper over it. Nothing cuts clean hot.",
-            Minutes(fact="rest.cut_after_min"),
-            "free",
             after=(StepDependency("steam", 0, 5),),
-            uses=("counter",),
-            at="tin",
         ),
-        Step(
-            "cut",
+        cut_step(
             "Turn out and cut",
             "Oiled knife, wiped between cuts, straight down. Smaller for children and for anyone old.",
-            Minutes(fixed=4, per_piece=0.25),
-            "held",
-            work="knife",
+            fixed_min=4,
             tools=(
                 "thin blade",
                 "oiled knife",
                 "board",
             ),
-            after=(StepDependency("cool", 0, 1440),),
-            uses=("counter",),
-            weigh="cut.piece_g",
-            cautions=("choking",),
-            at="board",
-            tips=("tin",),
-            becomes="pieces",
         ),
         Step(
             "fry",
@@ -466,24 +452,15 @@ WAY = Way(
             at="frying pan",
             tips=("board",),
         ),
-        Step(
-            "serve",
+        serve_step(
             "Plate and carry out",
             "Pieces apart on oiled paper, or they mend themselves together.",
-            Minutes(5),
-            "held",
-            tools=(
-                "plates",
-                "small forks",
-            ),
+            5,
             after=(StepDependency("cut", 0, 240), StepDependency("fry", 0, 30)),
-            cautions=("choking", "public"),
-            at="plate",
             tips=(
                 "frying pan",
                 "board",
             ),
-            adds=(Adds(parts=("broth",)),),
         ),
     ),
     faults=(

@@ -18,6 +18,7 @@ from kemble.core.cards.way import (
     Way,
     outline,
 )
+from kemble.core.cards.ways.at_the_end import serve_step
 from kemble.core.cards.ways.filling_balls import filling_balls_step
 
 WAY = Way(
@@ -369,19 +370,11 @@ WAY = Way(
             ),
             becomes="rounds",
         ),
-        Step(
-            "serve",
+        serve_step(
             "Brush off, and serve the same day",
             "In paper cases, seam down. Cut small for children and old people.",
-            Minutes(5),
-            "held",
-            tools=(
-                "brush",
-                "plates",
-            ),
+            5,
             after=(StepDependency("wrap", 0, 1440), StepDependency("cut-rounds", 0, 1440)),
-            cautions=("choking", "public"),
-            at="plate",
             tips=("second tray",),
             adds=(
                 Adds(
@@ -390,6 +383,10 @@ WAY = Way(
                         "topping",
                     )
                 ),
+            ),
+            tools=(
+                "brush",
+                "plates",
             ),
         ),
     ),

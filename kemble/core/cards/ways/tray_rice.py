@@ -16,6 +16,7 @@ from kemble.core.cards.way import (
     Way,
     outline,
 )
+from kemble.core.cards.ways.at_the_end import cool_in_tin_step, cut_step, serve_step
 from kemble.core.cards.ways.hot_oven import OVEN_IS_HOT, heat_oven_step
 from kemble.core.cards.ways.soaked import soaked_steps
 
@@ -285,50 +286,27 @@ WAY = Way(
             at="tin",
             adds=(Adds(parts=("topping",)),),
         ),
-        Step(
-            "cool",
+        cool_in_tin_step(
             "Let it set",
             "In the tray. It cuts when it no longer slumps at the edge.",
-            Minutes(fact="rest.cut_after_min"),
-            "free",
             after=(StepDependency("level"), StepDependency("bake"), StepDependency("top")),
-            uses=("counter",),
-            at="tin",
         ),
-        Step(
-            "cut",
+        cut_step(
             "Cut it",
             "An oiled knife, straight down.",
-            Minutes(fixed=3, per_piece=0.25),
-            "held",
-            work="knife",
+            fixed_min=3,
             tools=(
                 "oiled knife",
                 "board",
             ),
-            after=(StepDependency("cool", 0, 1440),),
-            uses=("counter",),
-            weigh="cut.piece_g",
-            cautions=("choking",),
-            at="board",
-            tips=("tin",),
-            becomes="pieces",
         ),
-        Step(
-            "serve",
+        serve_step(
             "Serve",
             "Two hours out, then the cold: there is coconut in it.",
-            Minutes(4),
-            "held",
-            tools=(
-                "plates",
-                "small forks",
-            ),
+            4,
             after=(StepDependency("cut", 0, 240),),
-            cautions=("choking", "rice-cold", "public"),
-            at="plate",
             tips=("board",),
-            adds=(Adds(parts=("broth",)),),
+            cautions=("choking", "rice-cold", "public"),
         ),
     ),
     faults=(
