@@ -151,7 +151,7 @@ function PartSlip({
           <PickRow
             key={choice.id}
             label={choice.title}
-            value={part.schools[choice.id] ?? choice.default_for[way.form] ?? choice.default}
+            value={part.schools[choice.id] ?? choice.default_for?.[way.form] ?? choice.default}
             options={choice.schools.map((school) => [school.id, `${school.label}: ${school.buys}`] as const)}
             onChange={(school) => set({ schools: { ...part.schools, [choice.id]: school } })}
           />
