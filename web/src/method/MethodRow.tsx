@@ -4,7 +4,7 @@ import { useSortable } from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
-import type { LongStep, MethodText, Sheet, StepResult } from "../api/client";
+import type { LongStep, MethodText, OwnStep, Sheet, StepResult } from "../api/client";
 import type { Editing } from "../sheet/useSheet";
 import { useFormatters } from "../ui/formatters";
 import { LinkButton } from "../ui/LinkButton";
@@ -214,6 +214,53 @@ function Sentence(props: { text: MethodText; isOpen: boolean; sheet: Sheet; edit
   );
 }
 
+const PLACES = {
+  counter: t`the counter`,
+  burner: t`a burner`,
+  oven: t`the oven`,
+  fridge: t`the fridge`,
+  freezer: t`the freezer`,
+} as const;
+
+/** Where a step of the cook's own is done: in the vessel that the one before it left, or by itself; and what it stands on. */
+function OwnPlace({ step, own, editing }: { step: StepResult; own: OwnStep; editing: Editing }) {
+  const { sheet, edit, worked } = editing;
+  const before = worked.steps.find((other) => other.id === own.after)?.vessel?.vessel;
+  const change = (next: Partial<OwnStep>) => edit(withOwn(sheet, own.own, (was) => ({ ...was, ...next })));
+  return (
+    <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
+      {before && (
+        <Picks
+          label={t`Where it is done`}
+          value={step.vessel ? "in" : "beside"}
+          options={[
+            ["in", t`in the ${before}`],
+            ["beside", t`elsewhere`],
+          ]}
+          onPick={(where) => change({ at: where === "in" ? before : "" })}
+        />
+      )}
+      <label>
+        <span className="mr-2 text-ink2">
+          <Trans>it takes</Trans>
+        </span>
+        <select
+          className="write min-h-9"
+          value={own.on ?? ""}
+          onChange={(event) => change({ on: (event.target.value || null) as OwnStep["on"] })}
+        >
+          <option value="">{t`as is usual`}</option>
+          {Object.entries(PLACES).map(([id, words]) => (
+            <option key={id} value={id}>
+              {words}
+            </option>
+          ))}
+        </select>
+      </label>
+    </div>
+  );
+}
+
 function Editor(props: Props & { isOwn: boolean; onLeaveOut: () => void }) {
   const { step, editing, isOwn, onMove, onLeaveOut, isFirst, isLast } = props;
   const { sheet, edit, worked } = editing;
@@ -243,6 +290,7 @@ function Editor(props: Props & { isOwn: boolean; onLeaveOut: () => void }) {
           />
         </div>
       )}
+      {own && <OwnPlace step={step} own={own} editing={editing} />}
       <GivenTimeField step={step} sheet={sheet} worked={worked} edit={edit} />
       <textarea
         aria-label={t`Your own words for “${step.title}”`}

@@ -3,11 +3,12 @@
 
 import { cleanup, fireEvent, render, screen, within } from "@testing-library/react";
 import { afterEach, expect, it, vi } from "vitest";
-import type { Sheet, StepResult, WorkResult } from "../api/client";
+import type { OwnStep, Sheet, StepResult, WorkResult } from "../api/client";
 import { queryClient } from "../api/queries";
 import { newPart } from "../sheet/edits";
 import type { Editing } from "../sheet/useSheet";
 import { Around, serve, sheet, stepResult, worked } from "../testing";
+import { withNewOwn } from "./entries";
 import MethodStation from "./MethodStation";
 
 afterEach(() => {
@@ -117,6 +118,22 @@ it("a step of one's own is added before serving, by name or from the list", asyn
   fireEvent.keyDown(screen.getByRole("button", { name: "or one that many cooks do" }), { key: "Enter" });
   fireEvent.click(screen.getByRole("menuitem", { name: "Turn it out" }));
   expect(edits[1]?.method).toMatchObject([{ own: "own-turn-it-out", common: "turn-out", after: "steam" }]);
+});
+
+it("says where a step of one's own is done, and what it takes", () => {
+  const vessel = { before_g: 0, tipped: [], added_g: 0, change_g: 0, beside_g: 0, after_g: 934, holds: "batter" };
+  const steps = [
+    stepResult("pour", { title: "Pour", vessel: { ...vessel, vessel: "tin" } }),
+    stepResult("own-rim", { title: "Wipe the rim", vessel: { ...vessel, vessel: "tin" } }),
+  ];
+  const [{ method }] = withNewOwn(sheet(), "Wipe the rim", "pour");
+  const own = { ...method[0], own: "own-rim" } as OwnStep;
+  const edits = show(steps, [own]);
+  open("Wipe the rim");
+  fireEvent.click(screen.getByRole("radio", { name: "elsewhere" }));
+  fireEvent.change(screen.getByLabelText("it takes"), { target: { value: "burner" } });
+  expect(edits.map((edit) => edit.method[0])).toMatchObject([{ at: "" }, { on: "burner" }]);
+  expect(screen.getByRole("radio", { name: "in the tin" }).getAttribute("aria-checked")).toBe("true");
 });
 
 it("shows what is left out at its place, what is not followed, and what waits for other choices", () => {
