@@ -80,6 +80,17 @@ function Given({ step, sheet, worked, edit }: Props) {
         />
         {entry?.minutes != null && (
           <>
+            {isCounted(step, worked) && (
+              <select
+                aria-label={t`What “${step.title}” takes so long for`}
+                className="write min-h-9"
+                value={entry.per ?? ""}
+                onChange={(event) => change({ per: event.target.value === "piece" ? "piece" : null })}
+              >
+                <option value="">{t`for all of them`}</option>
+                <option value="piece">{t`a piece`}</option>
+              </select>
+            )}
             <input
               aria-label={t`Who says so`}
               className="write min-h-9 flex-1 basis-32"
@@ -117,6 +128,12 @@ function Given({ step, sheet, worked, edit }: Props) {
     </div>
   );
 }
+
+/** Whether a time for it may be meant for each piece: hands are at it, and there are pieces. */
+const isCounted = (step: StepResult, { facts }: WorkResult) =>
+  step.hands === "held" &&
+  step.window == null &&
+  Number((facts["shape.pieces"] ?? facts["cut.pieces"])?.value ?? 0) > 1;
 
 /** Both on one line, true to time. */
 function Ruler({ theirs, ours, by }: { theirs: number; ours: number; by: string }) {

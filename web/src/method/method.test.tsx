@@ -7,7 +7,7 @@ import type { OwnStep, Sheet, StepResult, WorkResult } from "../api/client";
 import { queryClient } from "../api/queries";
 import { newPart } from "../sheet/edits";
 import type { Editing } from "../sheet/useSheet";
-import { Around, serve, sheet, stepResult, worked } from "../testing";
+import { Around, fact, serve, sheet, stepResult, worked } from "../testing";
 import { withNewOwn } from "./entries";
 import MethodStation from "./MethodStation";
 
@@ -83,6 +83,16 @@ it("says whose time is used, and lets the other be used", () => {
   open("Mix");
   fireEvent.click(screen.getByRole("radio", { name: "use Kemble’s, 20 min" }));
   expect(edits[0]?.method).toMatchObject([{ step: "mix", use: "ours", minutes: 15 }]);
+});
+
+it("a time of hands may be for each piece", () => {
+  const steps = [stepResult("wrap", { title: "Wrap", minutes: 12, hands: "held" })];
+  const own = { minutes: 0.5, by: "", ours_min: 12, per: null, use: null, skip: false, after: "", words: "" } as const;
+  const entry = { step: "wrap", stages: [], ...own };
+  const edits = show(steps, [entry], { facts: { "shape.pieces": fact("shape.pieces", 24) } as WorkResult["facts"] });
+  open("Wrap");
+  fireEvent.change(screen.getByLabelText("What “Wrap” takes so long for"), { target: { value: "piece" } });
+  expect(edits[0]?.method).toMatchObject([{ step: "wrap", minutes: 0.5, per: "piece" }]);
 });
 
 it("is worded, parted into stages, left out and moved by press", () => {
