@@ -53,7 +53,7 @@ def test_a_burner_tested_with_a_kettle(watched, kitchen):
     page.get_by_role("button", name="Work it out").click()
     expect(page.get_by_text("967 W reach the pot")).to_be_visible()
     page.get_by_role("button", name="Keep 967 W").click()
-    expect(page.get_by_label("Burner at medium")).to_have_value("967")
+    expect(page.get_by_label("Burner at medium", exact=True)).to_have_value("967")
     expect(page.get_by_role("status").filter(has_text=re.compile("^saved$"))).to_be_visible()
     page.get_by_label("Minutes", exact=True).fill("0")
     page.get_by_label("Seconds", exact=True).fill("31")

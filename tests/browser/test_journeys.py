@@ -260,10 +260,11 @@ def test_a_method_is_made_by_press_drag_and_keys_and_the_plan_follows(watched, k
     dots.scroll_into_view_if_needed()
     box = dots.bounding_box()
     at = rows.count() - 3
+    target = rows.nth(at).bounding_box()
     page.mouse.move(box["x"] + 15, box["y"] + 15)
     page.mouse.down()
     page.mouse.move(box["x"] + 15, box["y"] - 20, steps=4)
-    page.mouse.move(box["x"] + 15, rows.nth(at).bounding_box()["y"] + 10, steps=8)
+    page.mouse.move(box["x"] + 15, target["y"] + 10, steps=8)
     page.mouse.up()
     expect(rows.nth(at)).to_have_attribute("data-step", "own-wipe-the-rim")
     page.get_by_role("button", name="Undo").click()

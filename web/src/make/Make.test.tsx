@@ -168,6 +168,7 @@ async function show(made: RunOpen, how: (request: SeenRequest) => Answer | null 
         ],
       };
     if (request.path === "/api/probe/stick") return { status: 204 };
+    if (request.path === "/api/session") return { body: { role: "owner" } };
     if (request.path.endsWith("/offers")) return { body: [] };
     if (mate && request.path === `/api/runs/${mate.id}`) return { body: mate };
     if (request.path.endsWith("/news")) return { body: { wall: at(0), events: { 3: kept.events.length } } };

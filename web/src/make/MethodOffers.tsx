@@ -5,6 +5,8 @@ import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ask } from "../api/client";
+import { sessionQuery } from "../api/queries";
+import { cooks } from "../api/roles";
 import type { Happening, Making } from "../runs/useFlow";
 import { LinkButton } from "../ui/LinkButton";
 import { duration } from "../ui/words";
@@ -13,9 +15,11 @@ const FRESH_MS = 60_000;
 
 export function MethodOffers({ making, tell }: { making: Making; tell: (what: Happening) => void }) {
   const [taken, setTaken] = useState<string[]>([]);
+  const role = useQuery(sessionQuery).data?.role;
   const query = useQuery({
     queryKey: ["offers", making.id],
     queryFn: () => ask(api.GET("/api/runs/{run_id}/offers", { params: { path: { run_id: making.id } } })),
+    enabled: role != null && cooks(role), // a helper does the batch as it was begun
     staleTime: FRESH_MS,
     refetchOnWindowFocus: true,
     retry: false,

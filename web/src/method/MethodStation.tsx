@@ -1,11 +1,13 @@
 /** The method: every step in working order like a recipe, the vessels as a score beside them; each can be done otherwise. */
 
 import {
+  type CollisionDetection,
   closestCenter,
   DndContext,
   type DragEndEvent,
   KeyboardSensor,
   PointerSensor,
+  pointerWithin,
   useSensor,
   useSensors,
 } from "@dnd-kit/core";
@@ -56,7 +58,7 @@ export default function MethodStation({ editing }: { editing: Editing }) {
         <div className="min-w-0">
           <DndContext
             sensors={sensors}
-            collisionDetection={closestCenter}
+            collisionDetection={underThePointer}
             onDragEnd={onDragEnd}
             accessibility={{
               announcements: announcements(steps),
@@ -96,6 +98,12 @@ export default function MethodStation({ editing }: { editing: Editing }) {
     </section>
   );
 }
+
+/** Rows are of many heights, an opened one tall: the row under the pointer counts; for keys, the nearest. */
+const underThePointer: CollisionDetection = (moving) => {
+  const under = pointerWithin(moving);
+  return under.length ? under : closestCenter(moving);
+};
 
 const HOW_TO_MOVE = t`Press space to take the step up, the arrow keys to move it, space to put it down, escape to leave it where it was.`;
 
