@@ -59,15 +59,15 @@ def long_steps(sheet: Sheet, kitchen: Kitchen) -> list[LongStep]:
     if worked.problems:
         return []
     now = span_min(worked.steps)
-    found = []
+    long: list[LongStep] = []
     for step in worked.steps:
         if step.hands != "free" or step.minutes < LONG_MIN:
             continue
         by, others = _other_choices(sheet, step, worked)
         instead = sorted(_quicker(others, kitchen, now), key=lambda quicker: -quicker.later_min)
         if instead:
-            found.append(LongStep(step=step.id, title=step.title, minutes=step.minutes, by=by, instead=instead))
-    return sorted(found, key=lambda long: -long.minutes)
+            long.append(LongStep(step=step.id, title=step.title, minutes=step.minutes, by=by, instead=instead))
+    return sorted(long, key=lambda step: -step.minutes)
 
 
 def span_min(steps: Sequence[StepResult]) -> float:

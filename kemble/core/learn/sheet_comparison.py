@@ -207,24 +207,24 @@ def compare_sheets(
     )
 
 
-_AS_LONG = 0.1  # of a step's minutes: nearer than that it takes both as long
+_ALIKE_SHARE = 0.1  # of a step's minutes: nearer than that it takes both as long
 
 
 def _methods(hers: WorkResult, mine: WorkResult) -> list[StepDifference]:
     """What one does and the other does not, or takes another time for, or says otherwise; in working order."""
     theirs = {step.id: step for step in hers.steps}
     own = {step.id: step for step in mine.steps}
-    found = []
+    differences = []
     for step in (*hers.steps, *(step for step in mine.steps if step.id not in theirs)):
         her, me = theirs.get(step.id), own.get(step.id)
         if her and me and _is_alike(her, me):
             continue
-        found.append(StepDifference(title=step.title, hers=_step_in_words(her), mine=_step_in_words(me)))
-    return found
+        differences.append(StepDifference(title=step.title, hers=_step_in_words(her), mine=_step_in_words(me)))
+    return differences
 
 
 def _is_alike(her: StepResult, me: StepResult) -> bool:
-    room = max(1.0, _AS_LONG * max(her.minutes, me.minutes))
+    room = max(1.0, _ALIKE_SHARE * max(her.minutes, me.minutes))
     return her.own_words == me.own_words and abs(her.minutes - me.minutes) <= room
 
 

@@ -20,6 +20,8 @@ MOST_MINUTES = 6000.0
 OWN_MIN = 5.0  # of a step of the cook's own that no minutes were given for; kitchen estimate
 # Besides the ids of cards: the way's own heat, its rest and its soak, whichever step that is under the sheet's choices.
 HEAT, REST, SOAK = "heat", "rest", "soak"
+# Those of them that are told by the fact of their minutes.
+NAMES_BY_FACT: Mapping[str, str] = {"rest.cut_after_min": REST, "grain.soak_min": SOAK}
 
 # A step of a card, of a part ("filling-grind"), of a stage ("bake-2"), or the cook's own.
 StepName = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9-]*$", max_length=60)]
@@ -84,7 +86,7 @@ class OwnStep(SheetModel):
     title: str = Field("", max_length=80, description="1 to 80 letters")
     words: str = Field("", max_length=2000, description="at most 2000 letters")
     minutes: Minutes | None = Field(None, description=_MINUTES)
-    per: Per | None = Field(None, description="piece or load; left out, the minutes are for all of them")
+    per: Literal["piece"] | None = Field(None, description="piece; left out, the minutes are for all of them")
     hands: OwnHands | None = Field(None, description="both, eye or none")
     after: StepName | Literal[""] = Field("", description=_STEP)
     before: StepName | Literal[""] = Field("", description=_STEP)

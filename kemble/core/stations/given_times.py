@@ -8,7 +8,7 @@ from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.physics.soaking import most_pct, uptake_pct
 from kemble.core.sentences import Words, say
-from kemble.core.sheet.method import HEAT, REST, SOAK, StepChange
+from kemble.core.sheet.method import HEAT, NAMES_BY_FACT, REST, SOAK, StepChange
 from kemble.core.stations.calculation import AnswerModel, Calculation
 from kemble.core.stations.heat.doneness_checks import share_of
 from kemble.core.stations.steps import StepResult
@@ -60,7 +60,7 @@ def _name_that_follows(step: StepResult) -> str:
     """What a way's step is called whatever the choices: its heat, its rest, its soak."""
     if step.part is not None:
         return ""
-    return HEAT if step.window else {"rest.cut_after_min": REST, "grain.soak_min": SOAK}.get(step.fact, "")
+    return HEAT if step.window else NAMES_BY_FACT.get(step.fact, "")
 
 
 def _compare_step(calculation: Calculation, step: StepResult, minutes: float, by: str) -> GivenTimeComparison:
@@ -153,7 +153,7 @@ def _compare_rest(calculation: Calculation, of: str, minutes: float, by: str) ->
     low, high = fact.low or ours * 0.8, fact.high or ours * 1.25
     school = calculation.asked("rest")
     cooled = "rest.cut_counter_min" if school == "cool" else "rest.cut_fridge_min"
-    says = [say("cold enough by then") if minutes >= ours else say("warmer than it cuts clean at")]
+    says = [say("it is cold enough to cut clean") if minutes >= ours else say("it is still too warm to cut clean")]
     if minutes < low:
         says.append(say("an oiled blade, wiped each time, if it cannot wait"))
     return unchecked_model(

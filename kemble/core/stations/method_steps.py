@@ -5,7 +5,6 @@ What cannot be followed is not followed, and said at its step: a sheet is never 
 
 from __future__ import annotations
 
-import math
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
@@ -16,10 +15,9 @@ from kemble.core.cards.step_names import title_of
 from kemble.core.sentences import Words, say, translate
 from kemble.core.sheet.method import (
     HEAT,
+    NAMES_BY_FACT,
     OWN_HANDS,
     OWN_MIN,
-    REST,
-    SOAK,
     Entry,
     MethodStage,
     MethodText,
@@ -29,23 +27,19 @@ from kemble.core.sheet.method import (
 )
 from kemble.core.stations.calculation import AnswerModel, Calculation
 from kemble.core.stations.claims import Ingoing
-from kemble.core.stations.sheet_steps import SheetStep, StepOrder, order_of_steps
+from kemble.core.stations.sheet_steps import SheetStep, StepOrder, order_of_steps, title_on_sheet
 
 _STAGE_WITHIN_MIN = 2.0  # one stage follows another at once
 _LEAST_STAGE_MIN = 0.5
 # Facts that are a field of the sheet: where there is a field, that says how long, and 0 leaves the step out.
-FIELDS: Mapping[str, str] = {
-    "grain.soak_min": "grain.soak_min",
-    "grain.drain_min": "grain.drain_min",
-}
-_FOLLOWS: Mapping[str, str] = {"rest.cut_after_min": REST, "grain.soak_min": SOAK}
+FIELDS = frozenset({"grain.soak_min", "grain.drain_min"})
 
 
 class MethodNote(AnswerModel):
     """What is to be said of an entry of the method, at a step: that it could not be followed, or what it broke."""
 
     step: str
-    kind: Literal["not-followed", "told"]
+    kind: Literal["not-followed", "look"]
     says: Words
 
 
@@ -79,6 +73,7 @@ class LaidMethod:
     """The steps in working order with the cook's method laid over them. `kept`: those that are done; `last`: the one that
     serves; `changes`: by step, its entry; `texts`: by step, what is told behind it."""
 
+    calculation: Calculation
     placed: list[SheetStep]
     kept: dict[str, SheetStep]
     order: StepOrder
@@ -92,11 +87,11 @@ class LaidMethod:
     def not_followed(self, step: str, says: str) -> None:
         self.notes.append(MethodNote(step=step, kind="not-followed", says=says))
 
-    def tell(self, step: str, says: str) -> None:
-        self.notes.append(MethodNote(step=step, kind="told", says=says))
+    def note(self, step: str, says: str) -> None:
+        self.notes.append(MethodNote(step=step, kind="look", says=says))
 
     def title(self, step: str) -> str:
-        return next((translate(each.step.title) for each in self.placed if each.id == step), step)
+        return next((title_on_sheet(each, self.calculation) for each in self.placed if each.id == step), step)
 
     def index(self, step: str) -> int:
         return next(i for i, each in enumerate(self.placed) if each.id == step)
@@ -117,13 +112,14 @@ def lay_method(
     minutes_of: Callable[[SheetStep], float],
 ) -> LaidMethod:
     """The method of the sheet over its steps, in working order; `called` are those that choices and parts call for."""
-    laid = LaidMethod(list(placed), dict(called), order_of_steps(placed, called), placed[-1].id, {}, {}, [], [], [])
+    order = order_of_steps(placed, called)
+    laid = LaidMethod(calculation, list(placed), dict(called), order, placed[-1].id, {}, {}, [], [], [])
     if not calculation.sheet.method:
         return laid
     names = {name: each.id for each in laid.kept.values() for name in (*names_that_follow(each), each.id)}
     _read_entries(laid, calculation.sheet.method, names)
     for step in [step for step, entry in laid.changes.items() if entry.skip]:
-        _leave_out(laid, calculation, step)
+        _leave_out(laid, step)
     for own in own_steps_in(calculation.sheet.method):
         _put_own_step(laid, own)
     laid.order = order_of_steps(laid.placed, laid.kept, with_needs=True)
@@ -154,17 +150,17 @@ def names_that_follow(step: SheetStep) -> Iterator[str]:
     if step.role is None:
         if step.step.window:
             yield HEAT
-        if step.step.minutes.fact and step.step.minutes.fact in _FOLLOWS:
-            yield _FOLLOWS[step.step.minutes.fact]
+        if (fact := step.step.minutes.fact) and fact in NAMES_BY_FACT:
+            yield NAMES_BY_FACT[fact]
 
 
-def _leave_out(laid: LaidMethod, calculation: Calculation, step_id: str) -> None:
+def _leave_out(laid: LaidMethod, step_id: str) -> None:
     """Leave a step out; what would go in at it goes in along the mass."""
     sheet_step = laid.kept[step_id]
     step = sheet_step.step
     if step_id == laid.last:
         return laid.not_followed(step_id, say("It is the last step: what is served is not left out."))
-    if sheet_step.role is None and (stage_of(step.id)[0] in calculation.way.cooks or step.window):
+    if sheet_step.role is None and (stage_of(step.id)[0] in laid.calculation.way.cooks or step.window):
         return laid.not_followed(step_id, say("It cooks what is eaten: it is not left out."))
     if step.each:
         return laid.not_followed(step_id, say("The pieces are made at it: it is not left out."))
@@ -191,7 +187,7 @@ def _leave_out(laid: LaidMethod, calculation: Calculation, step_id: str) -> None
     before = next((each.id for each in reversed(laid.placed[: laid.index(step_id)]) if each.id in laid.kept), "")
     del laid.kept[step_id]
     laid.left_out.append(
-        LeftOutStep(id=step_id, entry=laid.changes[step_id].step, title=_title(sheet_step, calculation), after=before)
+        LeftOutStep(id=step_id, entry=laid.changes[step_id].step, title=laid.title(step_id), after=before)
     )
     return None
 
@@ -204,11 +200,6 @@ def _tips_of_heir(step: Step, heir: Step) -> tuple[str, ...]:
         at = heir.tips.index(step.at) + 1
         return (*heir.tips[:at], *step.tips, *heir.tips[at:])
     return (*step.tips, *heir.tips) if step.at == heir.at else heir.tips
-
-
-def _title(sheet_step: SheetStep, calculation: Calculation) -> str:
-    name = calculation.bowl.parts[sheet_step.role].part.called if sheet_step.role else ""
-    return translate(sheet_step.step.title).replace("{name}", name)
 
 
 def _replace(laid: LaidMethod, changed: SheetStep) -> None:
@@ -238,13 +229,15 @@ def _put_own_step(laid: LaidMethod, own: OwnStep) -> None:
         for each in laid.placed[at + 1 :]
         if step.at and each.id in laid.kept
     )
-    followers = [own.before] if own.before else [] if goes_on or at > laid.index(laid.last) else [laid.last]
-    for name in followers:
-        if name not in ids or laid.index(name) <= at:
-            laid.not_followed(own.own, say("It cannot come before {title}.", title=laid.title(name)))
-            continue
-        follower = laid.placed[laid.index(name)]
-        _replace(laid, replace(follower, waits=(*follower.waits, StepDependency(own.own))))
+    follower = own.before
+    if follower and (follower not in ids or laid.index(follower) <= at):
+        laid.not_followed(own.own, say("It cannot come before {title}.", title=laid.title(follower)))
+        follower = ""
+    if not follower and not goes_on and at < laid.index(laid.last):
+        follower = laid.last  # done at some time before serving
+    if follower:
+        each = laid.placed[laid.index(follower)]
+        _replace(laid, replace(each, waits=(*each.waits, StepDependency(own.own))))
 
 
 def _own_title(own: OwnStep) -> str:
@@ -302,7 +295,7 @@ def _move(laid: LaidMethod, step_id: str, after: str) -> None:
     _replace(laid, replace(moved, waits=(*moved.waits, StepDependency(after))))
     laid.order = order_of_steps(laid.placed, laid.kept, with_needs=True)
     if moved.step.asks:
-        laid.tell(step_id, translate(moved.step.asks))
+        laid.note(step_id, translate(moved.step.asks))
     return None
 
 
@@ -385,7 +378,7 @@ def _loosen(laid: LaidMethod, order: StepOrder, minutes_of: Callable[[SheetStep]
             more = sum(minutes_of(step) for step in between)
             waits[each.id][i] = replace(wait, at_most=wait.at_most + more)
             if more > wait.at_most:
-                laid.tell(
+                laid.note(
                     between[0].id,
                     say(
                         "“{title}” should come within {minutes:.0f} min of “{before}”: this keeps it longer.",
@@ -394,62 +387,4 @@ def _loosen(laid: LaidMethod, order: StepOrder, minutes_of: Callable[[SheetStep]
                         before=laid.title(wait.step),
                     ),
                 )
-    _drop_gaps_that_cannot_hold(laid, waits, minutes_of)
     return StepOrder(waits, order.needs, order.in_vessels)
-
-
-def _drop_gaps_that_cannot_hold(
-    laid: LaidMethod, waits: dict[str, list[StepDependency]], minutes_of: Callable[[SheetStep], float]
-) -> None:
-    """Where steps can no longer all come within the time that their cards give, the longest such gap is dropped, and told."""
-    lasts = {each.id: _minutes_in_plan(laid, each, minutes_of) for each in laid.placed if each.id in laid.kept}
-    while gaps := _broken_gaps(lasts, waits):
-        step, i = max(gaps, key=lambda gap: waits[gap[0]][gap[1]].at_most or 0.0)
-        wait = waits[step][i]
-        waits[step][i] = replace(wait, at_most=None)
-        says = say(
-            "“{title}” should come within {minutes:.0f} min of “{before}”: by this method it cannot.",
-            title=laid.title(step),
-            minutes=wait.at_most,
-            before=laid.title(wait.step),
-        )
-        laid.tell(step, says)
-
-
-def _minutes_in_plan(laid: LaidMethod, step: SheetStep, minutes_of: Callable[[SheetStep], float]) -> float:
-    entry = laid.changes.get(step.id)
-    given = entry.minutes if entry and entry.uses_given and entry.per is None else None
-    return float(math.ceil(max(1.0, given if given is not None else minutes_of(step)) - 1e-9))
-
-
-def _broken_gaps(lasts: Mapping[str, float], waits: Mapping[str, Sequence[StepDependency]]) -> list[tuple[str, int]]:
-    """The gaps on a circle of waits that no beginnings can satisfy: as (step, number of its wait); none where they can.
-
-    Beginnings are pushed later, as the shortest paths of a simple temporal network are (Bellman and Ford): what is still
-    pushed after as many rounds as there are steps lies on such a circle.
-    """
-    edges: list[tuple[str, str, float, tuple[str, int] | None]] = []
-    for step in lasts:
-        for i, wait in enumerate(waits[step]):
-            edges.append((wait.step, step, lasts[wait.step] + round(wait.at_least), None))
-            if wait.at_most is not None:
-                edges.append((step, wait.step, -(lasts[wait.step] + math.floor(wait.at_most)), (step, i)))
-    begins = dict.fromkeys(lasts, 0.0)
-    pushed_by: dict[str, tuple[str, tuple[str, int] | None]] = {}
-    pushed = ""
-    for _ in range(len(lasts) + 1):
-        pushed = ""
-        for before, after, least, gap in edges:
-            if begins[before] + least > begins[after] + 1e-6:
-                begins[after], pushed_by[after], pushed = begins[before] + least, (before, gap), after
-        if not pushed:
-            return []
-    for _ in lasts:  # back onto the circle itself
-        pushed = pushed_by[pushed][0]
-    gaps, at = [], pushed
-    while True:
-        at, gap = pushed_by[at]
-        if gap is not None:
-            gaps.append(gap)
-        if at == pushed:
-            return gaps

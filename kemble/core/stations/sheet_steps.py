@@ -10,6 +10,7 @@ from functools import partial
 
 from kemble.core.cards.card_parts import Step, StepDependency
 from kemble.core.facts.vocabulary import PartRole
+from kemble.core.sentences import translate
 from kemble.core.sheet.bowl import Contribution
 from kemble.core.stations.calculation import Calculation
 from kemble.core.stations.claims import Amounts, Ingoing, StepOnSheet, offers_of_part, settle_claims
@@ -38,6 +39,12 @@ class StepOrder:
     waits: Mapping[str, Sequence[StepDependency]]
     needs: Mapping[str, Collection[str]]
     in_vessels: Sequence[LedgerStep]
+
+
+def title_on_sheet(sheet_step: SheetStep, calculation: Calculation) -> str:
+    """A step's title, with the name of the part that it makes."""
+    name = calculation.bowl.parts[sheet_step.role].part.called if sheet_step.role else ""
+    return translate(sheet_step.step.title).replace("{name}", name)
 
 
 def steps_in_vessels(placed: Sequence[SheetStep], kept: Mapping[str, SheetStep]) -> list[LedgerStep]:
@@ -154,6 +161,7 @@ def order_of_steps(
     vessels = {each.id: (each.step.at, *each.tips) for each in in_vessels if each.step.at}
     waits: dict[str, list[StepDependency]] = {}
     before: dict[str, set[str]] = {}
+    on_cards: dict[str, set[str]] = {}  # as before, but for what only the cook has put there
     needs: dict[str, tuple[str, ...]] = {}
     boiling: list[str] = []
     filled_by: dict[tuple[PartRole | None, str], str] = {}
@@ -162,11 +170,13 @@ def order_of_steps(
             (sheet_step.names[after.step], after) for after in sheet_step.step.after if after.step in sheet_step.names
         ]
         named = [(name, after) for name, after in named if name in waits]
+        put_behind = {wait.step for wait in sheet_step.waits}.difference(name for name, _ in named)
         named += [(wait.step, wait) for wait in sheet_step.waits if wait.step in waits]
         here = [StepDependency(name, after.at_least, after.at_most) for name, after in named if name in kept]
         # Where one of them follows another, that other was named for when this one is left out: it is waited for already.
-        here = [wait for wait in here if not any(wait.step in before[other.step] for other in here)]
+        here = [wait for wait in here if not any(wait.step in on_cards[other.step] for other in here)]
         further = list(dict.fromkeys(wait for name, _ in named if name not in kept for wait in waits[name]))
+        further = [wait for wait in further if not any(wait.step in on_cards[other.step] for other in further)]
         if here:
             known = {wait.step for wait in here}.union(*(before[wait.step] for wait in here))
             further = [StepDependency(wait.step) for wait in further if wait.step not in known]
@@ -186,6 +196,8 @@ def order_of_steps(
         if sheet_step.id in vessels:
             filled_by[sheet_step.role, sheet_step.step.at] = sheet_step.id
         waits[sheet_step.id], before[sheet_step.id] = own, behind
+        by_card = [wait.step for wait in own if wait.step not in put_behind]
+        on_cards[sheet_step.id] = set(by_card).union(*(on_cards[name] for name in by_card))
     return StepOrder(waits, needs, in_vessels)
 
 

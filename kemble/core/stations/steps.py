@@ -25,6 +25,7 @@ from kemble.core.stations.cautions import cautions_of_ingredients
 from kemble.core.stations.claims import Amounts, Ingoing
 from kemble.core.stations.finished_cake import goes_on_pieces
 from kemble.core.stations.heat.heat_stages import HeatStageResult
+from kemble.core.stations.impossible_gaps import gaps_that_cannot_hold
 from kemble.core.stations.ledger import LedgerStep, VesselEntry, fold_ledger, shown_on_scale
 from kemble.core.stations.method_steps import FIELDS, LaidMethod, MethodResult, lay_method, names_that_follow
 from kemble.core.stations.reading_bounds import ReadingBounds, bounds_of
@@ -35,6 +36,7 @@ from kemble.core.stations.sheet_steps import (
     is_called_for,
     lay_steps,
     school_followed,
+    title_on_sheet,
 )
 from kemble.core.stations.staged_steps import staged_steps
 from kemble.core.stations.way_steps import followed
@@ -195,6 +197,9 @@ class StepResult(TextModel):
         return data
 
 
+_MOVED_SHARE = 0.1  # Kemble's own time has changed by more than this since another was given: it is said
+
+
 def steps_of(
     calculation: Calculation, stages: Sequence[HeatStageResult], amounts: Amounts
 ) -> tuple[list[StepResult], MethodResult]:
@@ -226,12 +231,40 @@ def steps_of(
         for sheet_step in in_order
     ]
     if calculation.sheet.method:
-        steps = [_with_method(step, laid, calculation) for step in steps]
+        steps = _with_gaps_that_hold([_with_method(step, laid, calculation) for step in steps], laid)
     return steps, laid.result
 
 
 def _minutes_by_method(calculation: Calculation, sheet_step: SheetStep) -> float:
     return _step_minutes(sheet_step, calculation.fact_book, calculation.kitchen)
+
+
+def _with_gaps_that_hold(steps: Sequence[StepResult], laid: LaidMethod) -> list[StepResult]:
+    """The steps by the minutes that are used: a gap that no plan can keep with those is given up, and said."""
+    waits = {step.id: [StepDependency(w.step, w.at_least, w.at_most) for w in step.after] for step in steps}
+    given_up = gaps_that_cannot_hold({step.id: step.minutes for step in steps}, waits)
+    if not given_up:
+        return list(steps)
+    for step, i in given_up:
+        wait = waits[step][i]
+        says = say(
+            "“{title}” should come within {minutes:.0f} min of “{before}”: by this method it cannot.",
+            title=laid.title(step),
+            minutes=wait.at_most,
+            before=laid.title(wait.step),
+        )
+        laid.note(step, says)
+    return [
+        step.model_copy(
+            update={
+                "after": [
+                    wait.model_copy(update={"at_most": None}) if (step.id, i) in given_up else wait
+                    for i, wait in enumerate(step.after)
+                ]
+            }
+        )
+        for step in steps
+    ]
 
 
 def _is_unsafe(step: StepResult, minutes: float, laid: LaidMethod) -> bool:
@@ -240,9 +273,6 @@ def _is_unsafe(step: StepResult, minutes: float, laid: LaidMethod) -> bool:
         return minutes < step.window.first_check
     least = step.between.least if step.between else step.minutes
     return bool(laid.kept[step.id].step.needed) and minutes < least
-
-
-_SOON_AGAIN = 0.1  # of the time: Kemble's own has moved so far since the other was given that it is told
 
 
 def _with_method(step: StepResult, laid: LaidMethod, calculation: Calculation) -> StepResult:
@@ -265,21 +295,21 @@ def _with_time_of(step: StepResult, entry: StepChange, laid: LaidMethod, calcula
     """A step with the time that its entry gives, and what is to be said of that."""
     assert entry.minutes is not None
     facts = calculation.fact_book
-    loads = facts.number("heat.loads") if step.window and "heat.loads" in facts else 1.0
-    pieces = next((facts.number(key) for key in ("shape.pieces", "cut.pieces") if key in facts), 1.0)
-    minutes = entry.minutes * (pieces if entry.per == "piece" else max(1.0, loads))
+    by_load = step.window is not None or entry.per == "load"
+    loads = max(1.0, facts.number("heat.loads")) if by_load and "heat.loads" in facts else 1.0
+    minutes = entry.minutes * (_piece_count(facts) if entry.per == "piece" else loads)
     is_field = step.fact in FIELDS
     staged = step.window is not None and bool(calculation.sheet.heat.stages)
     too_short = entry.use is None and _is_unsafe(step, minutes, laid)
     given = GivenTime(minutes=minutes, by=entry.by, is_used=entry.uses_given and not (is_field or staged or too_short))
     if too_short:
-        laid.tell(step.id, say("By then it may be raw within: Kemble's own time is used until you choose the other."))
+        laid.note(step.id, say("By then it may be raw within: Kemble's own time is used until you choose the other."))
     if entry.uses_given and is_field:
         laid.not_followed(step.id, say("Its minutes stand in Mix: they are the ones used."))
     if entry.uses_given and staged:
         laid.not_followed(step.id, say("The stages of its heat say how long: they stand in Heat."))
-    if entry.ours_min and abs(step.minutes / entry.ours_min - 1) > _SOON_AGAIN:
-        laid.tell(
+    if entry.ours_min and abs(step.minutes / entry.ours_min - 1) > _MOVED_SHARE:
+        laid.note(
             step.id,
             say(
                 "It was given when Kemble's own time was {before:.0f} min; that is {now:.0f} min now.",
@@ -329,11 +359,16 @@ def _left_over(calculation: Calculation) -> dict[PartRole, float]:
 
 def _step_minutes(sheet_step: SheetStep, fact_book: FactBook, kitchen: Kitchen) -> float:
     minutes, fact = sheet_step.step.minutes, fact_of(sheet_step)
-    pieces = next((fact_book.number(key) for key in ("shape.pieces", "cut.pieces") if key in fact_book), 0.0)
+    pieces = _piece_count(fact_book)
     total = (minutes.fixed + minutes.per_piece * pieces) * kitchen.pace.get(sheet_step.id, 1.0)
     if fact:
         total += fact_book.number(fact)
     return total
+
+
+def _piece_count(fact_book: FactBook) -> float:
+    """How many pieces there are; 0 where nothing is portioned or cut."""
+    return next((fact_book.number(key) for key in ("shape.pieces", "cut.pieces") if key in fact_book), 0.0)
 
 
 def _minutes_range(sheet_step: SheetStep, fact_book: FactBook, kitchen: Kitchen) -> MinutesRange | None:
@@ -498,10 +533,6 @@ def _times(count: int) -> str:
     return {0: say("not at all"), 1: say("once"), 2: say("twice")}.get(count) or say("{count} times", count=count)
 
 
-def _part_name(sheet_step: SheetStep, calculation: Calculation) -> str:
-    return calculation.bowl.parts[sheet_step.role].part.called if sheet_step.role else ""
-
-
 def _step_result(
     sheet_step: SheetStep,
     calculation: Calculation,
@@ -525,7 +556,7 @@ def _step_result(
         StepResult,
         id=sheet_step.id,
         part=sheet_step.role,
-        title=translate(step.title).replace("{name}", _part_name(sheet_step, calculation)),
+        title=title_on_sheet(sheet_step, calculation),
         words=_step_words(step, calculation),
         asks=step.asks,
         minutes=minutes,
@@ -568,7 +599,7 @@ def _count_result(step: Step, fact_book: FactBook) -> CountResult | None:
     """What its card has counted; of what goes by the piece, the pieces."""
     if step.count:
         return unchecked_model(CountResult, of=step.count.of, what=step.count.what)
-    pieces = next((fact_book.number(key) for key in ("shape.pieces", "cut.pieces") if key in fact_book), 0.0)
+    pieces = _piece_count(fact_book)
     if step.minutes.per_piece and pieces >= 2:
         return unchecked_model(CountResult, of=round(pieces), what="pieces")
     return None

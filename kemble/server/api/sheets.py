@@ -367,7 +367,7 @@ class AskSheet(RequestBody):
 
 
 @router.post("/long-steps", response={200: list[LongStep]})
-def hours_and_what_would_spare_them(request: HttpRequest, asking: AskSheet) -> list[LongStep]:
+def find_long_steps(request: HttpRequest, asking: AskSheet) -> list[LongStep]:
     """Steps that cost hours by a choice, and what other choice would begin how much later. Saves nothing."""
     settings = kitchen_of_request(request).settings
     with WORKING:

@@ -50,8 +50,10 @@ def test_what_goes_by_itself_is_nobodys():
 
 def test_one_thing_can_be_watched_beside_what_takes_both_hands_as_far_as_hands_go():
     steps = [step("boil", 60, "minded"), step("stir", 20)]
-    given = who(steps, {"boil": 0, "stir": 10}, cooks=1, more_cooks=1)
-    assert set(given) == {"boil", "stir"}
+    late = helper("Ash", 200, 300)
+    assert who(steps, {"boil": 0, "stir": 10}, late, cooks=1) == {"boil": "cook 1", "stir": "cook 1"}
+    more = [*steps, step("knead", 20)]
+    assert "knead" not in who(more, {"boil": 0, "stir": 10, "knead": 10}, late, cooks=1)
 
 
 def test_a_helper_comes_before_a_cook_while_there_and_a_child_first_where_it_is_safe():

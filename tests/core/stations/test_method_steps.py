@@ -11,7 +11,7 @@ from thorough import examples
 from kemble.core.cards.common_steps import COMMON_STEPS
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.problems import Refused
-from kemble.core.kitchen.document import Kitchen
+from kemble.core.kitchen.document import Kitchen, Pot
 from kemble.core.plan.schedule import plan_for, plan_from
 from kemble.core.sheet.document import default_sheet, sheet_from
 from kemble.core.stations.work_sheet import work
@@ -81,6 +81,14 @@ class TestGivenTimes:
         loads = worked.facts["heat.loads"].value
         assert by_id(worked)["wrap"].minutes == pytest.approx(0.5 * pieces)
         assert by_id(worked)["boil"].given.minutes == pytest.approx(6 * loads)
+
+    def test_by_the_load_where_hands_do_several(self):
+        small = Kitchen(pots=(Pot(diameter_mm=160, water_ml=1000),))
+        many = {"pieces": {"count": 60, "dough_g": 18}, "way": "boiled-balls", "kitchen": small}
+        loads = with_method(**many).facts["heat.loads"].value
+        assert loads > 1
+        worked = with_method({"step": "wrap", "minutes": 4, "per": "load"}, **many)
+        assert by_id(worked)["wrap"].minutes == pytest.approx(4 * loads)
 
     def test_pace_does_not_touch_a_given_time(self):
         quick = Kitchen(pace={"cut": 0.5})
@@ -157,6 +165,14 @@ class TestMoved:
         ((kind, says),) = notes(worked, step)
         assert kind == "not-followed"
         assert other in says
+
+    def test_a_step_of_a_part_is_called_by_its_parts_name(self):
+        worked = with_method(
+            {"step": "syrup-reduce", "after": "fold"}, {"step": "fold", "after": "rinse"}, way="tray-rice"
+        )
+        words = [note.says for note in worked.method.notes]
+        assert len(words) == 2
+        assert not any("{" in each for each in words)
 
     def test_a_step_that_is_not_there_or_itself(self):
         for after in ("mix", "no-such-step"):
@@ -326,3 +342,34 @@ def test_something_can_join_late_in_a_step_that_has_stages():
     adds_up(worked)
     with pytest.raises(Refused, match="no step"):
         sheet_from(document)
+
+
+class TestGapsThatCannotHold:
+    """The tin is lined once the batter rests: then the steamer is heated, and the batter poured within an hour of its rest."""
+
+    def entry(self, **more):
+        return {"step": "line", "after": "rest-batter", "minutes": 70, **more}
+
+    def test_a_time_that_is_used_gives_up_a_gap_and_says_so(self):
+        worked = with_method(self.entry())
+        assert waits(worked, "pour")["rest-batter"] == (0, None)
+        assert notes(worked, "pour") == [
+            (
+                "look",
+                "“Pour and set the tin on the rack” should come within 60 min of “Rest the batter”: by this method it cannot.",
+            )
+        ]
+        assert plan_from(worked.steps, KITCHEN, begin=NOON).gaps_kept
+
+    def test_one_that_is_not_used_gives_up_none(self):
+        worked = with_method(self.entry(use="ours"))
+        assert waits(worked, "pour")["rest-batter"] == (0, 60)
+        assert worked.method.notes == ()
+
+    def test_what_another_choice_would_ask_is_not_asked(self):
+        """Without the mixing, sieving comes within half an hour of the cooled syrup: not within 5 min of melting, as hot
+        beaten batter would."""
+        worked = with_method({"step": "mix", "skip": True})
+        assert waits(worked, "sieve")["cool-syrup"] == (0, 30)
+        assert "melt" not in waits(worked, "sieve")
+        assert worked.method.notes == ()

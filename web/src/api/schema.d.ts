@@ -780,10 +780,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Hours And What Would Spare Them
+         * Find Long Steps
          * @description Steps that cost hours by a choice, and what other choice would begin how much later. Saves nothing.
          */
-        post: operations["kemble_server_api_sheets_hours_and_what_would_spare_them"];
+        post: operations["kemble_server_api_sheets_find_long_steps"];
         delete?: never;
         options?: never;
         head?: never;
@@ -5436,7 +5436,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "not-followed" | "told";
+            kind: "not-followed" | "look";
             /** Says */
             says: string;
             /** Step */
@@ -6376,9 +6376,9 @@ export interface components {
             own: string;
             /**
              * Per
-             * @description piece or load; left out, the minutes are for all of them
+             * @description piece; left out, the minutes are for all of them
              */
-            per?: ("piece" | "load") | null;
+            per?: "piece" | null;
             /**
              * Title
              * @description 1 to 80 letters
@@ -11587,7 +11587,7 @@ export interface operations {
             };
         };
     };
-    kemble_server_api_sheets_hours_and_what_would_spare_them: {
+    kemble_server_api_sheets_find_long_steps: {
         parameters: {
             query?: never;
             header?: never;

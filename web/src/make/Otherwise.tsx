@@ -7,6 +7,7 @@ import { useState } from "react";
 import type { StepResult } from "../api/client";
 import { limit } from "../api/limits";
 import type { Happening } from "../runs/useFlow";
+import { NEW_OWN, UNCHANGED } from "../sheet/edits";
 import { NumberField } from "../ui/NumberField";
 import { newId } from "../ui/newId";
 import { Slip } from "../ui/PopoverPanel";
@@ -41,7 +42,9 @@ export function Otherwise({ step, tell }: Props) {
           <Popover.Close
             className="pick min-h-14"
             disabled={minutes == null}
-            onClick={() => minutes != null && tell({ kind: "amended", entry: { ...CHANGE, step: step.id, minutes } })}
+            onClick={() =>
+              minutes != null && tell({ kind: "amended", entry: { ...UNCHANGED, step: step.id, minutes } })
+            }
           >
             <Trans>change it</Trans>
           </Popover.Close>
@@ -68,7 +71,7 @@ export function Otherwise({ step, tell }: Props) {
             className="pick min-h-14"
             disabled={!title.trim()}
             onClick={() => {
-              const entry = { ...OWN, own: ownId(), title: title.trim(), after: step.id, minutes: lasts };
+              const entry = { ...NEW_OWN, own: ownId(), title: title.trim(), after: step.id, minutes: lasts };
               tell({ kind: "amended", entry });
               setTitle("");
             }}
@@ -86,8 +89,6 @@ export function Otherwise({ step, tell }: Props) {
   );
 }
 
-const CHANGE = { by: "", per: null, ours_min: null, use: null, skip: false, after: "", words: "", stages: [] };
-const OWN = { common: "", words: "", per: null, hands: null, before: "", at: null, on: null };
 /** Letters only: an id of the cook's own never ends in a number. */
 const ownId = () =>
   `own-${newId()

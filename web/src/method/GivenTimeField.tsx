@@ -135,39 +135,34 @@ const isCounted = (step: StepResult, { facts }: WorkResult) =>
   step.window == null &&
   Number((facts["shape.pieces"] ?? facts["cut.pieces"])?.value ?? 0) > 1;
 
-/** Both on one line, true to time. */
+/** Both on one line, true to time: the cook's above it, Kemble's below. */
 function Ruler({ theirs, ours, by }: { theirs: number; ours: number; by: string }) {
   const end = Math.max(theirs, ours) * 1.15;
   const at = (minutes: number) => 4 + (392 * minutes) / end;
-  const turn = (x: number) => (x > 300 ? "end" : x < 80 ? "start" : "middle");
   return (
     <Drawing
       viewBox="0 0 400 62"
-      className="block w-full max-w-[440px]"
+      className="mt-1.5 block w-full max-w-[440px]"
       role="img"
       aria-label={t`${by}: ${duration(theirs)}; Kemble: ${duration(ours)}`}
     >
       <line x1="4" x2="396" y1="31" y2="31" stroke="var(--color-ink)" strokeWidth="1.5" />
-      <line x1={at(ours)} x2={at(ours)} y1="31" y2="44" stroke="var(--color-green)" strokeWidth="3" />
-      <text
-        x={at(ours)}
-        y="58"
-        textAnchor={turn(at(ours))}
-        style={{ fontSize: legible(13.5) }}
-        fill="var(--color-green)"
-      >
-        <Trans>Kemble, {duration(ours)}</Trans>
-      </text>
-      <line x1={at(theirs)} x2={at(theirs)} y1="18" y2="31" stroke="var(--color-bean)" strokeWidth="3" />
-      <text
-        x={at(theirs)}
-        y="13"
-        textAnchor={turn(at(theirs))}
-        style={{ fontSize: legible(13.5) }}
-        fill="var(--color-bean)"
-      >
-        {by}, {duration(theirs)}
-      </text>
+      <Mark x={at(ours)} top={31} wordsAt={58} color="var(--color-green)" words={t`Kemble, ${duration(ours)}`} />
+      <Mark x={at(theirs)} top={18} wordsAt={13} color="var(--color-bean)" words={`${by}, ${duration(theirs)}`} />
     </Drawing>
+  );
+}
+
+/** A mark of 13 px on the ruler, with its words at the height `wordsAt`. */
+function Mark(props: { x: number; top: number; wordsAt: number; color: string; words: string }) {
+  const { x, top, wordsAt, color, words } = props;
+  const anchor = x > 300 ? "end" : x < 80 ? "start" : "middle";
+  return (
+    <>
+      <line x1={x} x2={x} y1={top} y2={top + 13} stroke={color} strokeWidth="3" />
+      <text x={x} y={wordsAt} textAnchor={anchor} style={{ fontSize: legible(13.5) }} fill={color}>
+        {words}
+      </text>
+    </>
   );
 }

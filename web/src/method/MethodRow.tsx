@@ -4,8 +4,9 @@ import { useSortable } from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
-import type { LongStep, MethodText, OwnStep, Sheet, StepResult } from "../api/client";
+import type { FactKey, Facts, LongStep, MethodText, OwnStep, Sheet, StepResult } from "../api/client";
 import type { Editing } from "../sheet/useSheet";
+import { FactFigure } from "../ui/FactFigure";
 import { useFormatters } from "../ui/formatters";
 import { LinkButton } from "../ui/LinkButton";
 import { fill, type Material } from "../ui/materials";
@@ -78,7 +79,7 @@ export function MethodRow(props: Props) {
               {step.title}
             </span>
           </h3>
-          <GoesIn step={step} />
+          <GoesIn step={step} facts={worked.facts} />
           <Words step={step} isOpen={isOpen} />
           <LongStepHere step={step} all={props.long} editing={editing} />
           {notes.map((note) => (
@@ -92,7 +93,7 @@ export function MethodRow(props: Props) {
           ))}
           {isOpen && <Editor {...props} isOwn={isOwn} onLeaveOut={leaveOut} />}
         </div>
-        <Time step={step} isOwn={isOwn} />
+        <Time step={step} isOwn={isOwn} facts={worked.facts} />
         <button
           type="button"
           ref={setActivatorNodeRef}
@@ -129,9 +130,10 @@ function Fill({ material }: { material: Material | null }) {
 }
 
 /** The minutes that clocks and plans go by, and what is known beside them. */
-function Time({ step, isOwn }: { step: StepResult; isOwn: boolean }) {
+function Time({ step, isOwn, facts }: { step: StepResult; isOwn: boolean; facts: Facts }) {
   const given = step.given?.is_used ? step.given : null;
   const ours = step.predicted?.minutes;
+  const isFact = !given && facts[step.fact as FactKey]?.value === step.minutes;
   const range = step.window
     ? [step.window.first_check, step.window.latest]
     : step.between
@@ -147,16 +149,24 @@ function Time({ step, isOwn }: { step: StepResult; isOwn: boolean }) {
   return (
     <span className="max-w-[9rem] flex-none text-right leading-tight">
       <b className={`block text-[17px] ${given || isOwn ? "text-bean" : step.window ? "text-green" : ""}`}>
-        {duration(step.minutes)}
+        <FactFigure facts={facts} name={(isFact ? step.fact : "") as FactKey}>
+          {duration(step.minutes)}
+        </FactFigure>
       </b>
       <span className="text-[14px] text-ink2">{beside}</span>
     </span>
   );
 }
 
-function GoesIn({ step }: { step: StepResult }) {
+function GoesIn({ step, facts }: { step: StepResult; facts: Facts }) {
   const { weightWords } = useFormatters();
   if (!step.to_hand.length && !step.target && !step.tins.length) return null;
+  const target = step.target && (
+    // Where something joins later, the scale shows another number than the fact.
+    <FactFigure facts={facts} name={(step.target.beyond_g === 0 ? step.target.key : "") as FactKey}>
+      {weightWords(step.target.grams)}
+    </FactFigure>
+  );
   return (
     <p className="text-[15px]">
       {step.to_hand.map((item, i) => (
@@ -178,7 +188,7 @@ function GoesIn({ step }: { step: StepResult }) {
         <span>
           {step.to_hand.length > 0 && " · "}
           <Trans>
-            the scale shows <b>{weightWords(step.target.grams)}</b>
+            the scale shows <b>{target}</b>
           </Trans>
         </span>
       )}
@@ -242,14 +252,14 @@ function OwnPlace({ step, own, editing }: { step: StepResult; own: OwnStep; edit
       )}
       <label>
         <span className="mr-2 text-ink2">
-          <Trans>it takes</Trans>
+          <Trans>it needs</Trans>
         </span>
         <select
           className="write min-h-9"
           value={own.on ?? ""}
           onChange={(event) => change({ on: (event.target.value || null) as OwnStep["on"] })}
         >
-          <option value="">{t`as is usual`}</option>
+          <option value="">{t`what is usual`}</option>
           {Object.entries(PLACES).map(([id, words]) => (
             <option key={id} value={id}>
               {words}
@@ -290,8 +300,10 @@ function Editor(props: Props & { isOwn: boolean; onLeaveOut: () => void }) {
           />
         </div>
       )}
-      {own && <OwnPlace step={step} own={own} editing={editing} />}
-      <GivenTimeField step={step} sheet={sheet} worked={worked} edit={edit} />
+      <div className={own ? "flex flex-wrap items-center gap-x-5 gap-y-1" : ""}>
+        <GivenTimeField step={step} sheet={sheet} worked={worked} edit={edit} />
+        {own && <OwnPlace step={step} own={own} editing={editing} />}
+      </div>
       <textarea
         aria-label={t`Your own words for “${step.title}”`}
         placeholder={t`your own words, or your recipe’s`}

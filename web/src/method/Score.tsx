@@ -48,6 +48,9 @@ export function Score({ score, tops, width }: Props) {
       {score.blocks.map((block) => (
         <Vessel key={block.key} block={block} layout={layout} />
       ))}
+      {score.blocks.map((block) => (
+        <VesselWords key={block.key} block={block} layout={layout} />
+      ))}
     </svg>
   );
 }
@@ -64,35 +67,39 @@ function Vessel({ block, layout }: { block: Block; layout: Layout }) {
   const x = layout.middle(block.column);
   const wide = layout.wide(block.grams);
   const top = layout.top(block.from);
-  const high = Math.max(4, layout.end(block.to) - top);
+  return (
+    <rect
+      x={x - wide / 2}
+      y={top}
+      width={wide}
+      height={heightOf(block, layout)}
+      fill={fill(block.material)}
+      stroke="var(--color-ink)"
+      strokeWidth="1.1"
+    />
+  );
+}
+
+const heightOf = (block: Block, layout: Layout) => Math.max(4, layout.end(block.to) - layout.top(block.from));
+
+/** What it is and holds, at its right: over all that is drawn, since it may reach across the next vessel. */
+function VesselWords({ block, layout }: { block: Block; layout: Layout }) {
   const low = block.pouredFrom.some((column) => column > block.column) ? 26 : 0; // under what is poured in from the right
+  const x = layout.middle(block.column) + layout.wide(block.grams) / 2 + 5;
+  const top = layout.top(block.from) + low;
   const change = Math.round(Math.abs(block.change));
   return (
     <g>
-      <rect
-        x={x - wide / 2}
-        y={top}
-        width={wide}
-        height={high}
-        fill={fill(block.material)}
-        stroke="var(--color-ink)"
-        strokeWidth="1.1"
-      />
-      <text x={x + wide / 2 + 5} y={top + low + 13} fontSize="13" fontWeight="600">
+      <text className="halo" x={x} y={top + 13} fontSize="13" fontWeight="600">
         {layout.weightWords(block.grams)}
       </text>
       {block.isFirst && (
-        <text x={x + wide / 2 + 5} y={top + low + 28} fontSize="13" style={{ fill: "var(--color-ink2)" }}>
+        <text className="halo" x={x} y={top + 28} fontSize="13" fill="var(--color-ink2)">
           {block.vessel}
         </text>
       )}
-      {change >= 1 && high > 46 && (
-        <text
-          x={x + wide / 2 + 5}
-          y={top + low + (block.isFirst ? 43 : 28)}
-          fontSize="13"
-          style={{ fill: "var(--color-ink2)" }}
-        >
+      {change >= 1 && heightOf(block, layout) > 46 && (
+        <text className="halo" x={x} y={top + (block.isFirst ? 43 : 28)} fontSize="13" fill="var(--color-ink2)">
           {block.change < 0 ? t`− ${layout.weightWords(change)}` : t`+ ${layout.weightWords(change)}`}
         </text>
       )}

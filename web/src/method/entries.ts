@@ -1,7 +1,7 @@
 /** Small changes to a sheet's method, each giving a new sheet. A step is named as the server says that its entry goes by. */
 
 import type { MethodEntry, MethodText, OwnStep, Sheet, StepChange, StepResult } from "../api/client";
-import { UNCHANGED } from "../sheet/edits";
+import { NEW_OWN, UNCHANGED } from "../sheet/edits";
 
 export const isChange = (entry: MethodEntry): entry is StepChange => "step" in entry;
 export const isOwn = (entry: MethodEntry): entry is OwnStep => "own" in entry;
@@ -38,19 +38,7 @@ export const withOwn = (sheet: Sheet, name: string, change: (own: OwnStep) => Ow
 /** A new step of the cook's own, behind another; with its id, made of its title. */
 export function withNewOwn(sheet: Sheet, title: string, after: string, common = ""): [Sheet, string] {
   const own = freeId(sheet, title);
-  const entry: OwnStep = {
-    own,
-    common,
-    title: common ? "" : title,
-    words: "",
-    minutes: null,
-    per: null,
-    hands: null,
-    after,
-    before: "",
-    at: null,
-    on: null,
-  };
+  const entry: OwnStep = { ...NEW_OWN, own, common, title: common ? "" : title, after };
   return [withMethod(sheet, [...sheet.method, entry]), own];
 }
 

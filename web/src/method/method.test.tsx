@@ -130,7 +130,7 @@ it("a step of one's own is added before serving, by name or from the list", asyn
   expect(edits[1]?.method).toMatchObject([{ own: "own-turn-it-out", common: "turn-out", after: "steam" }]);
 });
 
-it("says where a step of one's own is done, and what it takes", () => {
+it("says where a step of one's own is done, and what it needs", () => {
   const vessel = { before_g: 0, tipped: [], added_g: 0, change_g: 0, beside_g: 0, after_g: 934, holds: "batter" };
   const steps = [
     stepResult("pour", { title: "Pour", vessel: { ...vessel, vessel: "tin" } }),
@@ -141,7 +141,7 @@ it("says where a step of one's own is done, and what it takes", () => {
   const edits = show(steps, [own]);
   open("Wipe the rim");
   fireEvent.click(screen.getByRole("radio", { name: "elsewhere" }));
-  fireEvent.change(screen.getByLabelText("it takes"), { target: { value: "burner" } });
+  fireEvent.change(screen.getByLabelText("it needs"), { target: { value: "burner" } });
   expect(edits.map((edit) => edit.method[0])).toMatchObject([{ at: "" }, { on: "burner" }]);
   expect(screen.getByRole("radio", { name: "in the tin" }).getAttribute("aria-checked")).toBe("true");
 });

@@ -1,6 +1,6 @@
 /** Small changes to a sheet, each giving a new sheet. */
 
-import type { Line, OutputPlace, Part, PartRole, Sheet, StepChange, Take } from "../api/client";
+import type { Line, OutputPlace, OwnStep, Part, PartRole, Sheet, StepChange, Take } from "../api/client";
 
 export const newLine = (ingredient: string, value = 10, unit: Line["amount"]["unit"] = "g"): Line => ({
   ingredient,
@@ -80,6 +80,18 @@ export const withSchool = (sheet: Sheet, choice: string, school: string): Sheet 
   ...sheet,
   schools: { ...sheet.schools, [choice]: school },
 });
+
+/** A step of the cook's own of which nothing is said yet. */
+export const NEW_OWN: Omit<OwnStep, "own" | "title" | "after"> = {
+  common: "",
+  words: "",
+  minutes: null,
+  per: null,
+  hands: null,
+  before: "",
+  at: null,
+  on: null,
+};
 
 /** What an entry of the method says where a step is done as its card has it. */
 export const UNCHANGED: Omit<StepChange, "step"> = {

@@ -79,7 +79,7 @@ describe("each stop", () => {
 
   it("says so where nothing could be worked out", () => {
     show({ of: worked(fact("mix.hydration_pct", 130)) });
-    expect(stop(/^Heat/)).toBe("Heat–not worked out");
+    expect(stop(/^Heat/)).toBe("Heat–not calculated");
     expect(stop(/^Plan/)).toBe("Plan–no serve time yet");
   });
 

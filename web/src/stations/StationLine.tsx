@@ -129,7 +129,7 @@ export function StationLine({ id, at, worked, moved, plan, zone }: Props) {
                   <Stop
                     now={worked.steps.length ? `${worked.steps.length}` : "–"}
                     old=""
-                    words={worked.steps.length ? t`steps` : t`not worked out`}
+                    words={worked.steps.length ? t`steps` : t`not calculated`}
                   />
                 ) : station === "plan" ? (
                   <Stop now={begin || "–"} old={beganBefore} words={plan ? t`begin` : t`no serve time yet`} />
@@ -169,7 +169,7 @@ function KeyNumbers({ station, worked, moved }: KeyProps) {
   const { figure } = formatters;
   const { facts, drawings } = worked;
   const set = keysOf(station, worked);
-  if (!set) return <Stop now="–" old="" words={t`not worked out`} />;
+  if (!set) return <Stop now="–" old="" words={t`not calculated`} />;
   return set.map(({ key, words }, i): ReactNode => {
     const fact = facts[key] as Fact;
     const change = moved.find((item) => item.key === key);

@@ -49,7 +49,7 @@ export function ActionMenu({ label, children, choices, onPick, disabled, classNa
                 .map((choice) => (
                   <DropdownMenu.Item
                     key={choice.id}
-                    className="cursor-pointer px-4 py-1.5 outline-none data-[highlighted]:bg-bean data-[highlighted]:text-paper"
+                    className="cursor-pointer px-4 py-1.5 outline-none pointer-coarse:py-2.5 data-[highlighted]:bg-bean data-[highlighted]:text-paper"
                     onSelect={() => onPick(choice.id)}
                   >
                     {choice.words}

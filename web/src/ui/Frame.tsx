@@ -2,11 +2,11 @@
 
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
-import { DropdownMenu } from "radix-ui";
 import type { ReactNode } from "react";
-import { Link, NavLink } from "react-router";
+import { Link, NavLink, useNavigate } from "react-router";
 import { Refused } from "../api/client";
 import { ROLES, useRole } from "../api/roles";
+import { ActionMenu } from "./ActionMenu";
 import { AwayLine } from "./AwayLine";
 import { HelpSlip } from "./HelpPopover";
 import { TextLink } from "./LinkButton";
@@ -47,31 +47,16 @@ export function Frame({ title, aside, children }: { title: ReactNode; aside?: Re
 
 /** On a phone, where the places would fill three lines: one press away. */
 function PlacesMenu({ places }: { places: readonly (readonly [string, string])[] }) {
+  const go = useNavigate();
   return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="min-h-9 font-bold text-bean sm:hidden">
-        <Trans>menu</Trans>
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="end"
-          sideOffset={4}
-          collisionPadding={12}
-          className="z-50 min-w-40 rounded-md border border-ink bg-sheet py-1"
-        >
-          {places.map(([to, words]) => (
-            <DropdownMenu.Item key={to} asChild>
-              <Link
-                to={to}
-                className="block px-4 py-2.5 text-ink no-underline outline-none data-[highlighted]:bg-bean data-[highlighted]:text-paper"
-              >
-                {words}
-              </Link>
-            </DropdownMenu.Item>
-          ))}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
+    <ActionMenu
+      label={t`Places`}
+      className="font-bold sm:hidden"
+      choices={places.map(([id, words]) => ({ id, words }))}
+      onPick={go}
+    >
+      <Trans>menu</Trans>
+    </ActionMenu>
   );
 }
 

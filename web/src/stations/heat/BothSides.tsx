@@ -107,7 +107,7 @@ export function SideBySide({ sides, busy }: { sides: SchoolsCompared; busy: bool
                     </svg>
                   </>
                 ) : (
-                  <span className="text-look">{side.problems[0]?.says ?? t`not worked out`}</span>
+                  <span className="text-look">{side.problems[0]?.says ?? t`not calculated`}</span>
                 )}
               </td>
             ))}
