@@ -49,22 +49,34 @@ def free_port():
         return probe.getsockname()[1]
 
 
-# What every server loads and no setting moves: a second and a half of processor, spent once for all of them.
-LOADED = ["django.core.management", "django.contrib.auth", "django.db.migrations.executor", "kemble.core", "uvicorn"]
+def forking():
+    """Forks of a process in which loaded_server.py was imported: a second and a half of processor, spent once for all."""
+    helpers = QUICK["PYTHONPATH"]
+    if helpers not in os.environ.get("PYTHONPATH", "").split(os.pathsep):
+        os.environ["PYTHONPATH"] = os.pathsep.join(filter(None, (helpers, os.environ.get("PYTHONPATH"))))
+    context = multiprocessing.get_context("forkserver")
+    context.set_forkserver_preload(["loaded_server"])
+    return context
 
 
-def run_manage(arguments, environment, output, errors):
-    """In a process of its own: what `python manage.py` does with these arguments, writing to these two pipes."""
-    os.dup2(output.fileno(), 1)
-    os.dup2(errors.fileno(), 2)
-    os.chdir(ROOT)
-    os.environ.clear()
-    os.environ.update(environment)
-    os.environ.setdefault("DJANGO_SETTINGS_MODULE", "kemble.site.settings")
-    sys.path[:0] = environment.get("PYTHONPATH", "").split(os.pathsep)
-    from django.core.management import execute_from_command_line
+def run_in_fork(*told):
+    from loaded_server import run_command
 
-    execute_from_command_line(["manage.py", *arguments])
+    run_command(*told)
+
+
+def run_forked(command, arguments, environment):
+    """What `manage.py` ("manage") or `kemble` says and how it ends, as subprocess.run() tells it."""
+    context = forking()
+    pipes = [context.Pipe(duplex=False) for _ in range(2)]
+    process = context.Process(target=run_in_fork, args=(command, arguments, environment, *(end for _, end in pipes)))
+    process.start()
+    for _, end in pipes:
+        end.close()
+    with ThreadPoolExecutor(2) as pool:
+        texts = list(pool.map(lambda pipe: os.fdopen(os.dup(pipe[0].fileno())).read(), pipes))
+    process.join()
+    return subprocess.CompletedProcess([command, *arguments], process.exitcode, *texts)
 
 
 class Server:
@@ -95,10 +107,9 @@ class Server:
             )  # fmt: skip
             self.said = self.process.stdout
             return
-        forking = multiprocessing.get_context("forkserver")
-        forking.set_forkserver_preload(LOADED)
-        hearing, said = forking.Pipe(duplex=False)
-        self.process = forking.Process(target=run_manage, args=(arguments, self.environment, said, said))
+        context = forking()
+        hearing, said = context.Pipe(duplex=False)
+        self.process = context.Process(target=run_in_fork, args=("manage", arguments, self.environment, said, said))
         self.process.start()
         said.close()
         self.said = os.fdopen(os.dup(hearing.fileno()))
@@ -142,17 +153,7 @@ class Server:
 
     def manage(self, *arguments):
         """What a command of `manage.py` says and how it ends, as subprocess.run() tells it."""
-        forking = multiprocessing.get_context("forkserver")
-        forking.set_forkserver_preload(LOADED)
-        pipes = [forking.Pipe(duplex=False) for _ in range(2)]
-        process = forking.Process(target=run_manage, args=(arguments, self.environment, *(end for _, end in pipes)))
-        process.start()
-        for _, end in pipes:
-            end.close()
-        with ThreadPoolExecutor(2) as pool:
-            texts = list(pool.map(lambda pipe: os.fdopen(os.dup(pipe[0].fileno())).read(), pipes))
-        process.join()
-        return subprocess.CompletedProcess(["manage.py", *arguments], process.exitcode, *texts)
+        return run_forked("manage", arguments, self.environment)
 
     def stop(self):
         self.process.terminate()

@@ -155,6 +155,13 @@ def test_a_new_version_keeps_a_copy_first_and_only_once(tmp_path, database):
     assert len([each_backup for each_backup in backups.backups_in(tmp_path) if each_backup.why == "before"]) == 1
 
 
+def test_two_of_one_second_have_names_of_their_own(tmp_path, database):
+    """A start that was killed once its backup was made, and tried again at once."""
+    names = [backups.keep(tmp_path, database, NOW, "before").name for _ in range(2)]
+    assert names == sorted(set(names))
+    assert len(backups.backups_in(tmp_path)) == 2
+
+
 def test_a_damaged_database_is_said_at_the_start_with_what_to_do(tmp_path, database):
     kept = backups.keep(tmp_path, database, NOW, "daily")
     whole = bytearray(database.read_bytes())

@@ -33,10 +33,10 @@ def test_the_large_one_has_some_two_hundred_of_each(tmp_path):
     assert min(rows.values()) >= 200, rows
 
 
-@pytest.fixture(params=VERSIONS, ids=lambda version: f"from {version:04d}")
-def old(request, tmp_path, django_db_blocker):
-    """(file, what it held before): a kitchen of that version, brought up to this one."""
-    file = laid_out(request.param, tmp_path / "old.sqlite3")
+@pytest.fixture(scope="module", params=VERSIONS, ids=lambda version: f"from {version:04d}")
+def old(request, tmp_path_factory, django_db_blocker):
+    """(file, what it held before): a kitchen of that version, brought up to this one once and then only read."""
+    file = laid_out(request.param, tmp_path_factory.mktemp("old") / "old.sqlite3")
     before = counted(file, TABLES)
     connections.databases["old"] = {**connections.databases["default"], "NAME": str(file)}
     with django_db_blocker.unblock():

@@ -4,8 +4,6 @@ import io
 import socket
 import sqlite3
 import stat
-import subprocess
-import sys
 import threading
 import time
 import zipfile
@@ -14,7 +12,7 @@ from contextlib import closing
 from pathlib import Path
 
 import pytest
-from serving import QUICK, Hand, Server, free_port, new_uid, until
+from serving import QUICK, Hand, Server, free_port, new_uid, run_forked, until
 from thorough import times
 
 WRITES = times(1_000, 250)  # of each of two clients
@@ -147,10 +145,8 @@ def test_restores_of_a_history_that_goes_on(server, tmp_path):
 
 
 def kemble(server, *arguments, **environment):
-    """The `kemble` command as somebody types it."""
-    command = [sys.executable, "-m", "kemble.cli", *map(str, arguments)]
-    around = {**server.environment, **environment}
-    return subprocess.run(command, cwd=server.data.parent, env=around, capture_output=True, text=True, check=False)
+    """The `kemble` command as somebody types it (in a process of its own: tests/test_cli.py)."""
+    return run_forked("kemble", [*map(str, arguments)], {**server.environment, **environment})
 
 
 class TestTheCommandLine:

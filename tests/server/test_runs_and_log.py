@@ -294,7 +294,7 @@ def whole_log(owner):
 
 
 class TestDemo:
-    def test_every_screen_has_real_work_to_show(self, owner):
+    def test_every_screen_has_real_work_to_show_and_the_same_each_time(self, owner):
         loading.load(NOW)
         sheets, log = owner.ask("GET", "/sheets?size=50").body["sheets"], whole_log(owner)
         assert {sheet["way"] for sheet in sheets} == set(WAYS)
@@ -306,16 +306,12 @@ class TestDemo:
         assert all(occasion["serve"].startswith("2026-11-28T15:30") for occasion in occasions)
         for sheet in sheets:
             assert owner.ask("GET", f"/sheets/{sheet['id']}").body["worked"]["problems"] == []
-
-    def test_the_cake_in_the_steam_is_there_now(self, owner):
-        loading.load(NOW)
-        run = owner.ask("GET", "/runs").body[0]
+        run = owner.ask("GET", "/runs").body[0]  # the cake in the steam is there now
         steam = next(step for step in run["state"]["steps"] if step["id"] == "steam")
         assert run["state"]["focus"] == "steam"
         assert steam["started"].startswith("2026-11-25T08:48")
 
-    def test_it_is_the_same_each_time(self, owner):
-        loading.load(NOW)
+        # And it is the same each time.
         first = [(item["title"], item["tastes"], item["hydration_pct"]) for item in whole_log(owner)]
         call_command("flush", interactive=False, verbosity=0)
         loading.load(NOW)

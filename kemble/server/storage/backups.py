@@ -82,7 +82,7 @@ def keep(data: Path, database: Path, now: datetime, why: Why) -> Path:
     place.mkdir(mode=0o700, exist_ok=True)
     for part in place.glob(".kemble-*.part*"):  # of a copy that a power cut ended
         part.unlink(missing_ok=True)
-    path = place / f"kemble-{now.astimezone(UTC):%Y%m%d-%H%M%S}-{why}.sqlite3"
+    path = _free_name(place, now.astimezone(UTC), why)
     copy_database(database, path)
     try:
         check_database(path)
@@ -94,6 +94,15 @@ def keep(data: Path, database: Path, now: datetime, why: Why) -> Path:
     for backup in backups_to_delete(backups_in(data), now):
         backup.path.unlink(missing_ok=True)
     return path
+
+
+def _free_name(place: Path, now: datetime, why: Why) -> Path:
+    """Named by its second; by a later one where a start that was killed left one of this second."""
+    while True:
+        path = place / f"kemble-{now:%Y%m%d-%H%M%S}-{why}.sqlite3"
+        if not path.exists() and not path.with_name(path.name + SUFFIX).exists():
+            return path
+        now += timedelta(seconds=1)
 
 
 def _sealed(plain: Path, passphrase: str) -> Path:

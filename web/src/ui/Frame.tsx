@@ -50,7 +50,7 @@ function PlacesMenu({ places }: { places: readonly (readonly [string, string])[]
   const go = useNavigate();
   return (
     <ActionMenu
-      label={t`Places`}
+      label={t`menu of places`}
       className="font-bold sm:hidden"
       choices={places.map(([id, words]) => ({ id, words }))}
       onPick={go}
