@@ -145,6 +145,14 @@ def words(name: str, table: Mapping[str, str]) -> str:
 MACRO = 'import { t } from "@lingui/core/macro";\n\n'
 
 
+def fact_keys() -> str:
+    """The facts of the whole, and those of any part by its id."""
+    of_parts = sorted({key.rpartition(".")[2] for key in KEYS if key.startswith("part.")})
+    whole = [f'  | "{key}"' for key in KEYS if not key.startswith("part.")]
+    any_part = "  | `part.${string}.${" + " | ".join(f'"{name}"' for name in of_parts) + "}`"
+    return "export type FactKey =\n" + "\n".join([*whole, any_part]) + ";\n"
+
+
 def common() -> str:
     units = {name: {"listed": unit.listed, "kind": unit.kind} for name, unit in UNITS.items()}
     return "\n".join(
@@ -157,7 +165,7 @@ def common() -> str:
             written("SHEET_VERSION", VERSION),
             words("GROUPS", GROUPS),
             words("DIETS", {diet: each_diet.label for diet, each_diet in DIETS.items()}),
-            "export type FactKey =\n" + "\n".join(f'  | "{key}"' for key in KEYS) + ";\n",
+            fact_keys(),
         ]
     )
 

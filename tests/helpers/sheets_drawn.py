@@ -52,4 +52,23 @@ def sheets(draw):
             *document["parts"],
             {"role": "heart", "lines": [{"ingredient": "hazelnut", "amount": {"value": 40}}]},
         )
+    others = [part for part in document["parts"] if part["role"] != "base"]
+    if others and draw(st.booleans()):
+        document["parts"] = (*document["parts"], a_further(draw(st.sampled_from(others)), draw(st.floats(0.3, 1.2))))
     return sheet_from(document)
+
+
+def a_further(part, factor):
+    """Another part of the same role, so many times as large, with a name of its own."""
+    lines = [
+        {**line, "splits": (), "reserve": None, "amount": {**line["amount"], "value": line["amount"]["value"] * factor}}
+        for line in part["lines"]
+    ]
+    role = part["role"]
+    return {
+        "role": role,
+        "id": f"{role}-2",
+        "name": f"the other {role}",
+        "family": part.get("family", ""),
+        "lines": lines,
+    }

@@ -78,7 +78,7 @@ describe("the lines of the bowl", () => {
     pct: (100 * grams) / 300,
     household: at ? "1½ cups" : "2 cups + 2 tbsp",
     household_error_pct: at ? 0.2 : -1.2,
-    role: "base",
+    part_id: "base",
     water_g: 0,
     question: "",
     carried: at
@@ -145,12 +145,12 @@ describe("what runs out first", () => {
     filling_name: "date",
     filling_word: "filling",
     remedies: [
-      { says: "make 24", pieces: { count: 24, dough_g: 18, filling_g: 9 }, part: null, factor: 1 },
-      { says: "26, 8.3 g filling each", pieces: { count: null, dough_g: 18, filling_g: 8.31 }, part: null, factor: 1 },
+      { says: "make 24", pieces: { count: 24, dough_g: 18, filling_g: 9 }, role: null, factor: 1 },
+      { says: "26, 8.3 g filling each", pieces: { count: null, dough_g: 18, filling_g: 8.31 }, role: null, factor: 1 },
       {
         says: "18 g more filling",
         pieces: { count: null, dough_g: 18, filling_g: 9 },
-        part: "filling",
+        role: "filling",
         factor: 26 / 24,
       },
     ],

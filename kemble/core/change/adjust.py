@@ -6,9 +6,9 @@ Each adjustment keeps the sheet's own units and rounds nothing, so that going th
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
-from typing import Literal, TypeVar
+from typing import Literal, NoReturn, TypeVar
 
 import numpy as np
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
@@ -19,7 +19,7 @@ from kemble.core.computing_guard import computes
 from kemble.core.facts.fact import FactBook
 from kemble.core.facts.problems import Refused, problems_from, refuse
 from kemble.core.facts.quantity import UnitId
-from kemble.core.facts.vocabulary import PartRole
+from kemble.core.facts.vocabulary import PART_ID, PartId, PartRole, role_of
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.larder import Ingredient
 from kemble.core.kitchen.shelf import Shelf
@@ -31,7 +31,7 @@ from kemble.core.sheet.parts import MOST_AMOUNT, Amount, Line, Part, PartialAmou
 from kemble.core.stations.calculation import Calculation
 from kemble.core.stations.mix.grain import RINSE_MIN
 from kemble.core.stations.mix.mix import mix
-from kemble.core.stations.shape.portions import WholeCentre, heart_of
+from kemble.core.stations.shape.portions import WITHIN, WholeCentre, as_heart, heart_of
 from kemble.core.stations.shape.shape import shape
 
 By = Literal[
@@ -85,7 +85,8 @@ class Adjustment(BaseModel):
     unit: UnitId | None = Field(None, description="a unit")
     diet: DietId | None = Field(None, description=" or ".join(DIETS))
     ingredient: str | None = Field(None, max_length=80, description="what to take instead; empty to leave it out")
-    role: PartRole = "base"
+    part_id: PartId = Field("base", pattern=PART_ID, description="a part of the sheet")
+    role: PartRole | None = Field(None, description="a role: every part of it, in place of one")
 
 
 @dataclass(frozen=True, slots=True)
@@ -138,17 +139,21 @@ class _SheetBefore:
     def heart(self) -> WholeCentre | None:
         return heart_of(self.bowl, self._mixed.made)
 
+    def each_heart_g(self, part: Part) -> float:
+        """One whole fruit or nut of a part."""
+        return as_heart(self.bowl.parts[part.id], self._mixed.made[part.id]).each_g
+
     @property
     def dough_g(self) -> float:
         """What is shared out over pieces."""
         return self.fact_book.number("mix.cooked_g" if self._calculation.way.portions == "cooked" else "mix.batch_g")
 
-    def have_g(self, role: PartRole) -> float:
-        """What this sheet has of a part when it is done. Raises Refused when that is nothing."""
-        keys = (f"part.{role}.have_g", f"part.{role}.made_g")
-        have = next(self.fact_book.number(key) for key in keys if key in self.fact_book)
+    def have_g(self, *parts: Part) -> float:
+        """What this sheet has of some parts when they are done. Raises Refused when that is nothing."""
+        have = sum(self._mixed.made[part.id].have for part in parts)
         if have <= 0:
-            refuse("to", say("there is nothing in the {role}", role=role), say("a part with lines in it"))
+            names = " and ".join(part.called for part in parts)
+            refuse("to", say("there is nothing in the {role}", role=names), say("a part with lines in it"))
         return have
 
     @property
@@ -173,8 +178,8 @@ def scale(sheet: Sheet, factor: float) -> Sheet:
     return sheet.model_copy(update={"parts": tuple(scale_part(part, factor) for part in sheet.parts)})
 
 
-def _scale_parts(sheet: Sheet, factors: dict[PartRole, float]) -> Sheet:
-    parts = tuple(scale_part(part, factors.get(part.role, 1.0)) for part in sheet.parts)
+def _scale_parts(sheet: Sheet, factors: Mapping[PartId, float]) -> Sheet:
+    parts = tuple(scale_part(part, factors.get(part.id, 1.0)) for part in sheet.parts)
     return sheet.model_copy(update={"parts": parts})
 
 
@@ -244,9 +249,10 @@ def _depth(before: _SheetBefore, to: Adjustment) -> Sheet:
 
 
 def _adjust_part(before: _SheetBefore, to: Adjustment) -> Sheet:
-    if before.sheet.part(to.role) is None:
-        refuse("to.role", say("there is no {role} on the sheet", role=to.role), say("a part of the sheet"))
-    return _scale_parts(before.sheet, {to.role: _need(to, "factor")})
+    parts = _parts_meant(before.sheet, to)
+    if not parts:
+        _refuse_part(to, say("there is no {role} on the sheet", role=to.role or to.part_id))
+    return _scale_parts(before.sheet, dict.fromkeys((part.id for part in parts), _need(to, "factor")))
 
 
 def _adjust_line(before: _SheetBefore, to: Adjustment) -> Sheet:
@@ -257,9 +263,21 @@ def _adjust_line(before: _SheetBefore, to: Adjustment) -> Sheet:
 
 
 def _have(before: _SheetBefore, to: Adjustment) -> Sheet:
-    if to.role == "base" or before.sheet.part(to.role) is None:
-        refuse("to.role", say("no {role} is made beside the base", role=to.role), say("a part of the sheet"))
-    return scale(before.sheet, _need(to, "grams") / before.have_g(to.role))
+    parts = [part for part in _parts_meant(before.sheet, to) if part.role != "base"]
+    if not parts:
+        _refuse_part(to, say("no {role} is made beside the base", role=to.role or to.part_id))
+    return scale(before.sheet, _need(to, "grams") / before.have_g(*parts))
+
+
+def _parts_meant(sheet: Sheet, to: Adjustment) -> Sequence[Part]:
+    """Every part of the role, where one is given; else the part that is named."""
+    if to.role is not None:
+        return sheet.parts_of(to.role)
+    return [part for part in sheet.parts if part.id == to.part_id]
+
+
+def _refuse_part(to: Adjustment, says: str) -> NoReturn:
+    refuse("to.role" if to.role else "to.part_id", says, say("a part of the sheet"))
 
 
 def _scooped(before: _SheetBefore, to: Adjustment) -> WeighedLine:
@@ -296,16 +314,15 @@ def _change_unit(before: _SheetBefore, to: Adjustment) -> Sheet:
 
 
 def _filling_share(before: _SheetBefore, to: Adjustment) -> Sheet:
-    if before.sheet.part("filling") is None:
+    fillings = before.sheet.parts_of("filling")
+    if not fillings:
         refuse("to.by", say("there is no filling on the sheet"), say("a part with role filling"))
     share = _need(to, "share_pct") / 100
     wanted = share / (1 - share) * before.dough_g
     pieces = Pieces(count=before.sheet.pieces.count, dough_g=before.sheet.pieces.dough_g)
-    scaled = _scale_parts(before.sheet, {"filling": wanted / before.have_g("filling")})
+    factor = wanted / before.have_g(*fillings)
+    scaled = _scale_parts(before.sheet, {part.id: factor for part in fillings})
     return scaled.model_copy(update={"pieces": pieces})
-
-
-_WITHIN: tuple[PartRole, ...] = ("filling", "heart")
 
 
 def _adjust_pieces(before: _SheetBefore, to: Adjustment) -> Sheet:
@@ -315,7 +332,7 @@ def _adjust_pieces(before: _SheetBefore, to: Adjustment) -> Sheet:
         factor = count * _need(to, "piece_g") / before.fact_book.number("mix.cooked_g")
         return scale(before.sheet, factor).model_copy(update={"cut": _cut_by_count(before.sheet.cut, count)})
     dough, filling = to.piece_g, to.filling_g
-    fills = any(before.sheet.part(role) is not None for role in _WITHIN)
+    fills = any(part.role in WITHIN for part in before.sheet.parts)
     if dough is None or (filling is None and fills):
         fact_book = before.shaped()  # what is not said stays as it is
         dough = fact_book.number("shape.base_g") if dough is None else dough
@@ -333,18 +350,20 @@ def _cut_by_count(cut: Cut, count: int) -> Cut:
 
 def _for_pieces(before: _SheetBefore, count: int, dough: float, filling: float | None) -> Sheet:
     by = count * dough / before.dough_g
-    factors = {part.role: by for part in before.sheet.parts}
-    heart = before.heart
+    factors = {part.id: by for part in before.sheet.parts}
+    heart, fillings = before.heart, before.sheet.parts_of("filling")
     if heart is not None and heart.each_g:
-        factors["heart"] = count * heart.each_g / heart.have_g
-    if filling is not None and before.sheet.part("filling") is not None:
+        for part in before.sheet.parts_of("heart"):
+            factors[part.id] = count * before.each_heart_g(part) / before.have_g(part)
+    if filling is not None and fillings:
         paste = filling - (heart.each_g if heart else 0.0)
         if paste <= 0:
             refuse("to.filling_g", say("leaves nothing round the fruit or nut"), say("more within"))
-        factors["filling"] = count * paste / before.have_g("filling")
+        factor = count * paste / before.have_g(*fillings)
+        factors |= {part.id: factor for part in fillings}
     for part in before.sheet.parts:
-        if part.each_g and part.role not in _WITHIN:
-            factors[part.role] = count * part.each_g / before.have_g(part.role)
+        if part.each_g and part.role not in WITHIN:
+            factors[part.id] = count * part.each_g / before.have_g(part)
     pieces = Pieces(count=count, dough_g=dough, filling_g=filling)
     return _scale_parts(before.sheet, factors).model_copy(update={"pieces": pieces})
 
@@ -446,11 +465,12 @@ def _counted_share(before: _SheetBefore, line: WeighedLine) -> float:
     """How much of a line's used grams the ratios count: not what goes to other parts, is kept or is made for others."""
     share = 0.0
     for each in line.shares:
-        if each.to in before.counted:
+        part = before.sheet.part(each.to)
+        if part is not None and part.role in before.counted:
             made = f"part.{each.to}.made_g"
             have = 1.0
             if made in before.fact_book and before.fact_book.number(made):
-                have = before.have_g(each.to) / before.fact_book.number(made)
+                have = before.have_g(part) / before.fact_book.number(made)
             share += each.grams / line.used_g * have
     return share
 
@@ -460,7 +480,7 @@ def _main(before: _SheetBefore, group: str) -> WeighedLine | None:
     lines = [
         line
         for line in before.bowl.lines
-        if line.item.group == group and line.role in before.counted and _counted_share(before, line) > 0.2
+        if line.item.group == group and role_of(line.part_id) in before.counted and _counted_share(before, line) > 0.2
     ]
     return max(lines, key=lambda line: line.used_g, default=None)
 
@@ -594,7 +614,7 @@ def _exchanged_lines(line: WeighedLine, swap: Exchange, shelf: Shelf) -> list[Li
 def _rebalanced(before: _SheetBefore, sheet: Sheet, line: WeighedLine, swap: Exchange) -> tuple[Sheet, list[str]]:
     """Hold water and sugar where they were, as far as the lines allow, and say what was done."""
     says = [swap.says]
-    if line.role not in before.counted:
+    if role_of(line.part_id) not in before.counted:
         return sheet, says
     held = Adjustment(
         by="ratio",

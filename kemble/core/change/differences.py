@@ -40,9 +40,9 @@ def differences(before: Sheet, after: Sheet, shelf: Shelf) -> list[str]:
 def _all(before: Sheet, after: Sheet, shelf: Shelf) -> Iterator[str]:
     if before.title != after.title:
         yield say("called “{title}”, not “{before}”", title=after.title, before=before.title)
-    was, now = ({part.role: part for part in sheet.parts} for sheet in (before, after))
-    for role in dict.fromkeys((*was, *now)):
-        old, new = was.get(role), now.get(role)
+    was, now = ({part.id: part for part in sheet.parts} for sheet in (before, after))
+    for part_id in dict.fromkeys((*was, *now)):
+        old, new = was.get(part_id), now.get(part_id)
         if old is None and new is not None:
             yield say("{called} is new", called=new.called)
         elif new is None and old is not None:

@@ -10,7 +10,7 @@ from kemble.core.cards.card_parts import Choice, School, Step, stage_of
 from kemble.core.cards.parts import FAMILIES
 from kemble.core.cards.ways import WAYS
 from kemble.core.computing_guard import computes
-from kemble.core.facts.vocabulary import PartRole
+from kemble.core.facts.vocabulary import PartId
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.sentences import Words, translate
 from kemble.core.sheet.document import Sheet
@@ -33,7 +33,7 @@ class QuickerChoice(BaseModel):
 
     label: Words
     later_min: float
-    part: PartRole | None = None
+    part: PartId | None = None
     choice: str = ""
     school: str = ""
     soak_min: float | None = None
@@ -101,12 +101,12 @@ def _other_choices(sheet: Sheet, step: StepResult, worked: WorkResult) -> tuple[
     choice = _choice_of(sheet, step, worked)
     if choice is None:
         return "", []
-    role = step.part
-    followed = _followed(sheet, role, choice)
+    part_id = step.part
+    followed = _followed(sheet, part_id, choice)
     return translate(followed.label), [
         (
-            QuickerChoice(label=school.label, later_min=0, part=role, choice=choice.id, school=school.id),
-            _with_school(sheet, role, choice.id, school.id),
+            QuickerChoice(label=school.label, later_min=0, part=part_id, choice=choice.id, school=school.id),
+            _with_school(sheet, part_id, choice.id, school.id),
         )
         for school in choice.schools
         if school.id != followed.id
@@ -120,25 +120,25 @@ def _choice_of(sheet: Sheet, step: StepResult, worked: WorkResult) -> Choice | N
     steps: Sequence[Step] = way.steps
     card_id = stage_of(step.id)[0]
     if step.part is not None:
-        family = FAMILIES[next(part.family for part in worked.parts if part.role == step.part)]
+        family = FAMILIES[next(part.family for part in worked.parts if part.id == step.part)]
         choices, steps, card_id = family.choices, family.steps, card_id.removeprefix(f"{step.part}-")
     card = next((card for card in steps if card.id == card_id), None)
     named = [*(card.when if card else ()), *([_BY_FACT[step.fact]] if step.fact in _BY_FACT else [])]
     return next((choice for choice in choices if choice.id in named), None)
 
 
-def _followed(sheet: Sheet, role: PartRole | None, choice: Choice) -> School:
-    part = sheet.part(role) if role else None
+def _followed(sheet: Sheet, part_id: PartId | None, choice: Choice) -> School:
+    part = sheet.part(part_id) if part_id else None
     usual = choice.default_for.get(WAYS[sheet.way].form, choice.default)
     said = part.schools.get(choice.id, usual) if part else sheet.school(choice.id)
     return next(school for school in choice.schools if school.id == said)
 
 
-def _with_school(sheet: Sheet, role: PartRole | None, choice: str, school: str) -> Sheet:
-    if role is None:
+def _with_school(sheet: Sheet, part_id: PartId | None, choice: str, school: str) -> Sheet:
+    if part_id is None:
         return sheet.model_copy(update={"schools": {**sheet.schools, choice: school}})
     parts = tuple(
-        part.model_copy(update={"schools": {**part.schools, choice: school}}) if part.role == role else part
+        part.model_copy(update={"schools": {**part.schools, choice: school}}) if part.id == part_id else part
         for part in sheet.parts
     )
     return sheet.model_copy(update={"parts": parts})

@@ -5,7 +5,7 @@ from __future__ import annotations
 from kemble.core.change.adjust import scale_part
 from kemble.core.computing_guard import computes
 from kemble.core.facts.problems import refuse
-from kemble.core.facts.vocabulary import PartRole
+from kemble.core.facts.vocabulary import PartId
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.shelf import Shelf
 from kemble.core.sentences import say
@@ -17,7 +17,7 @@ from kemble.core.stations.mix.part_yields import FinishedPart, yield_parts
 
 
 @computes
-def share_part(giver: Sheet, taker: Sheet, role: PartRole, kitchen: Kitchen) -> tuple[Sheet, Sheet]:
+def share_part(giver: Sheet, taker: Sheet, part_id: PartId, kitchen: Kitchen) -> tuple[Sheet, Sheet]:
     """`giver` makes as much more of its part as `taker` makes of its own; `taker` then has it from there.
 
     Grams are conserved: what the giver has for itself stays, and what leaves it is what the taker needs. Raises
@@ -25,8 +25,8 @@ def share_part(giver: Sheet, taker: Sheet, role: PartRole, kitchen: Kitchen) -> 
     """
     if giver.title == taker.title:
         refuse("with", say("has the same title"), say("two sheets with titles of their own"))
-    ours, theirs = _finished_part(giver, role, kitchen), _finished_part(taker, role, kitchen)
-    part, other = _part_of(giver, role), _part_of(taker, role)
+    ours, theirs = _finished_part(giver, part_id, kitchen), _finished_part(taker, part_id, kitchen)
+    part, other = _part_of(giver, part_id), _part_of(taker, part_id)
     for sheet, each_part in ((giver, part), (taker, other)):
         if each_part.made_on:
             refuse(
@@ -50,9 +50,9 @@ def share_part(giver: Sheet, taker: Sheet, role: PartRole, kitchen: Kitchen) -> 
     return _with_part(giver, bigger), _with_part(taker, taken)
 
 
-def unshare_part(giver: Sheet, taker: Sheet, role: PartRole) -> tuple[Sheet, Sheet]:
+def unshare_part(giver: Sheet, taker: Sheet, part_id: PartId) -> tuple[Sheet, Sheet]:
     """Each makes its own again: the giver as much less, the taker what it had."""
-    part, other = _part_of(giver, role), _part_of(taker, role)
+    part, other = _part_of(giver, part_id), _part_of(taker, part_id)
     share = sum(share.share for share in part.made_for if share.sheet == taker.title)
     if not share or other.made_on != giver.title:
         refuse("with", say("does not share this part"), say("a sheet that it is made for"))
@@ -70,36 +70,38 @@ def unshare_part(giver: Sheet, taker: Sheet, role: PartRole) -> tuple[Sheet, She
     return _with_part(giver, smaller), _with_part(taker, other.model_copy(update={"made_on": ""}))
 
 
-def _part_of(sheet: Sheet, role: PartRole) -> Part:
-    part = sheet.part(role)
-    if part is None or role == "base":
+def _part_of(sheet: Sheet, part_id: PartId) -> Part:
+    part = sheet.part(part_id)
+    if part is None or part_id == "base":
         refuse(
-            "role", say("{title} has no {role} to share", title=sheet.title, role=role), say("a part beside the base")
+            "role",
+            say("{title} has no {role} to share", title=sheet.title, role=part_id),
+            say("a part beside the base"),
         )
     return part
 
 
-def _finished_part(sheet: Sheet, role: PartRole, kitchen: Kitchen) -> FinishedPart:
-    _part_of(sheet, role)
+def _finished_part(sheet: Sheet, part_id: PartId, kitchen: Kitchen) -> FinishedPart:
+    _part_of(sheet, part_id)
     shelf = Shelf(kitchen)
     bowl = weigh(sheet, shelf)
-    own = sum(line.grams for line in bowl.lines if line.role == role)
-    if abs(own - bowl.parts[role].grams) > 1e-6:
+    own = sum(line.grams for line in bowl.lines if line.part_id == part_id)
+    if abs(own - bowl.parts[part_id].grams) > 1e-6:
         refuse(
             "role",
             say(
                 "some of the {role} of {title} is held back or shared with its other parts",
-                role=role,
+                role=part_id,
                 title=sheet.title,
             ),
             say("a part whose lines are its own"),
         )
-    return yield_parts(Calculation(sheet, kitchen, shelf, bowl))[role]
+    return yield_parts(Calculation(sheet, kitchen, shelf, bowl))[part_id]
 
 
 def _with_part(sheet: Sheet, part: Part) -> Sheet:
     return sheet.model_copy(
-        update={"parts": tuple(part if each_part.role == part.role else each_part for each_part in sheet.parts)}
+        update={"parts": tuple(part if each_part.id == part.id else each_part for each_part in sheet.parts)}
     )
 
 

@@ -9,9 +9,9 @@ from dataclasses import dataclass, field
 from pydantic import BaseModel, ConfigDict
 
 from kemble.core.facts.problems import Refused
-from kemble.core.facts.quantity import household
 from kemble.core.facts.vocabulary import Group
 from kemble.core.kitchen.document import Kitchen, LarderStock
+from kemble.core.kitchen.household_measure import household_measure
 from kemble.core.kitchen.larder import Ingredient
 from kemble.core.kitchen.shelf import Shelf
 from kemble.core.sentences import Words, format_figure, say
@@ -140,7 +140,7 @@ def shopping(sheets: Sequence[Sheet], kitchen: Kitchen) -> ShoppingList:
 
 def _add_spares(sheet: Sheet, kitchen: Kitchen, shelf: Shelf, needs: dict[str, _NeededIngredient]) -> None:
     """Leaves over and above the sheet's, where it has fewer than its pieces and their spares want."""
-    wrapper = sheet.part("wrapper")
+    wrapper = next(iter(sheet.parts_of("wrapper")), None)
     if wrapper is None or wrapper.made_on:
         return
     wanted = work(sheet, kitchen).facts.get("shape.wrappers")
@@ -168,7 +168,7 @@ def _shopping_line(need: _NeededIngredient, stock: LarderStock | None, shelf: Sh
     cost = None
     if stock and stock.price is not None and packs is not None:
         cost = packs * stock.price
-    near = household(round(buy, 3), g_per_ml=shelf.g_per_ml(item), spoons=shelf.spoons) if buy > _A_HAIR else None
+    near = household_measure(item, buy, g_per_ml=shelf.g_per_ml(item), spoons=shelf.spoons) if buy > _A_HAIR else None
     return ShoppingLine(
         ingredient=item.id,
         name=item.name,

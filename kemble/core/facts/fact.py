@@ -12,7 +12,7 @@ from collections.abc import Mapping, Sequence
 from pydantic import BaseModel, ConfigDict
 
 from kemble.core.facts.unchecked import unchecked_model
-from kemble.core.facts.vocabulary import KEYS
+from kemble.core.facts.vocabulary import KEYS, fact_label, vocabulary_key
 from kemble.core.sentences import Words
 
 KITCHEN_ESTIMATE = "kitchen estimate"
@@ -117,13 +117,13 @@ class FactBook:
         `of` lists what it came from: keys of facts already in the book, or ready Origins.
         Raises KeyError for a key outside the vocabulary or an input not yet known: a station out of order.
         """
-        word = KEYS[key]
+        word = KEYS[vocabulary_key(key)]
         self._origins.pop(key, None)
         inputs = tuple(origin if isinstance(origin, Origin) else self.origin(origin) for origin in of)
         self._facts[key] = unchecked_model(
             Fact,
             key=key,
-            label=word.label,
+            label=fact_label(key),
             value=value,
             unit=word.unit,
             decimals=word.decimals,

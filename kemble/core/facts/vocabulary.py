@@ -9,6 +9,22 @@ PartRole = Literal[
     "liquid", "crust", "layer", "decoration",
 ]  # fmt: skip
 
+# A part of a sheet by name: its role; of further parts of that role, "syrup-2" and so on. In stored sheets, facts and steps.
+PartId = str
+MOST_OF_A_ROLE = 9
+PART_ID = rf"^(?:{'|'.join(get_args(PartRole))})(?:-[2-{MOST_OF_A_ROLE}])?$"
+
+
+def role_of(part_id: PartId) -> PartRole:
+    """The role of the part that is named so: "syrup" of "syrup-2".
+
+    >>> role_of("syrup-2"), role_of("filling")
+    ('syrup', 'filling')
+    """
+    role: PartRole = part_id.partition("-")[0]  # type: ignore[assignment]
+    return role
+
+
 Group = Literal[
     "flour",
     "grain",
@@ -259,9 +275,27 @@ _OF_A_PART: dict[str, FactKey] = {
     "dry_ratio": FactKey("on the dry beans", "times", 2),
     "solids_pct": FactKey("solids when done", "%", 0),
 }
-KEYS |= {
+KEYS |= {  # of the first part of a role: vocabulary_key() of a further one
     f"part.{role}.{name}": FactKey(f"{role}: {key.label}", key.unit, key.decimals)
     for role in get_args(PartRole)
     if role != "base"
     for name, key in _OF_A_PART.items()
 }
+
+
+def fact_label(fact: str) -> str:
+    """What a fact is called; of a further part of a role, with the part's own id."""
+    key = vocabulary_key(fact)
+    label = KEYS[key].label
+    return label if key == fact else f"{fact.split('.')[1]}:{label.partition(':')[2]}"
+
+
+def vocabulary_key(fact: str) -> str:
+    """Where a fact stands in KEYS: what is said of the first part of a role is said of its further parts too.
+
+    >>> vocabulary_key("part.syrup-2.made_g"), vocabulary_key("mix.batch_g")
+    ('part.syrup.made_g', 'mix.batch_g')
+    """
+    room, _, rest = fact.partition(".")
+    part, _, name = rest.partition(".")
+    return f"part.{role_of(part)}.{name}" if room == "part" and name else fact

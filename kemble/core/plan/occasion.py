@@ -12,7 +12,7 @@ from pydantic_core import PydanticCustomError
 
 from kemble.core.computing_guard import computes
 from kemble.core.facts.problems import refuse
-from kemble.core.facts.vocabulary import PartRole
+from kemble.core.facts.vocabulary import PartId
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.clashes import Clash, Others, explain_clash
 from kemble.core.plan.cook_assignment import assign_cooks
@@ -59,7 +59,7 @@ class OccasionDish(_OccasionModel):
     )
     soak: SoakId | Literal[""] = ""
     factor: float = Field(1.0, ge=0.05, le=20, allow_inf_nan=False, description="0.05 to 20 times as much")
-    there: tuple[PartRole, ...] = Field((), max_length=12, description="parts that are there already")
+    there: tuple[PartId, ...] = Field((), max_length=12, description="parts that are there already")
 
 
 class Helper(_OccasionModel):

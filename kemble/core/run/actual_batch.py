@@ -9,7 +9,7 @@ from typing import Any
 from kemble.core.computing_guard import computes
 from kemble.core.facts.fact import Fact, FactChange, number_of, ripple
 from kemble.core.facts.problems import Refused, refuse
-from kemble.core.facts.vocabulary import PartRole
+from kemble.core.facts.vocabulary import PartId
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.schedule import Plan
 from kemble.core.run.event_fold import events_that_count
@@ -64,12 +64,12 @@ def with_added(sheet: Sheet, added: Sequence[AddedIngredient]) -> Sheet:
         return sheet
     document = sheet.model_dump(mode="json")
     for added_ingredient in added:
-        part = next((part for part in document["parts"] if part["role"] == added_ingredient.part), None)
+        part = next((part for part in document["parts"] if part["id"] == added_ingredient.part), None)
         if part is None:
             refuse(
                 "added.part",
                 say("the sheet has no {part}", part=added_ingredient.part),
-                ", ".join(part["role"] for part in document["parts"]),
+                ", ".join(part["id"] for part in document["parts"]),
             )
         line = next(
             (
@@ -115,7 +115,7 @@ def actual(sheet: Sheet, kitchen: Kitchen, plan: Plan, events: Sequence[AnyEvent
     return ActualBatch(with_added(sheet, added), weighed)
 
 
-def _holding(part: PartRole) -> tuple[str, ...]:
+def _holding(part: PartId) -> tuple[str, ...]:
     """The weighings that what is put into a part afterwards makes heavier."""
     return (_BATCH, _COOKED) if part == "base" else (f"part.{part}.made_g",)
 
@@ -124,10 +124,10 @@ def _off_the_pan(key: str, grams: float, sheet: Sheet, kitchen: Kitchen) -> tupl
     """A reading with a pan on the scale as one without: the fact it stands for, and its grams."""
     if not key.endswith(".scale_g"):
         return key, grams
-    role = "base" if key.startswith("mix.") else key.split(".")[1]
-    name = next((part.pan for part in sheet.parts if part.role == role), "")
+    part_id = "base" if key.startswith("mix.") else key.split(".")[1]
+    name = next((part.pan for part in sheet.parts if part.id == part_id), "")
     pan = next((pan.empty_g for pan in kitchen.pans if pan.name == name), 0.0)
-    bare = _COOKED if role == "base" else f"part.{role}.made_g"
+    bare = _COOKED if part_id == "base" else f"part.{part_id}.made_g"
     return bare, max(0.1, grams - pan)
 
 

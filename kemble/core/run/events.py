@@ -15,7 +15,7 @@ from pydantic import BaseModel, ConfigDict, Discriminator, Field, Tag, Validatio
 
 from kemble.core.facts.fact import Fact
 from kemble.core.facts.problems import Refused, problems_from, refuse
-from kemble.core.facts.vocabulary import PartRole
+from kemble.core.facts.vocabulary import PART_ID, PartId
 from kemble.core.plan.schedule import Plan, ScheduledStep
 from kemble.core.sentences import Words, say
 from kemble.core.sheet.method import OwnStep, StepChange, kind_of_entry
@@ -34,7 +34,7 @@ class AddedIngredient(BaseModel):
     model_config = ConfigDict(frozen=True, extra="forbid")
 
     ingredient: str = Field(min_length=1, max_length=80, description="an ingredient of the larder")
-    part: PartRole = "base"
+    part: PartId = Field("base", pattern=PART_ID, description="a part of the sheet")
     grams: float = Field(gt=0, le=10_000, allow_inf_nan=False, description="above 0, at most 10 000 g")
 
 

@@ -17,7 +17,7 @@ from kemble.core.cards.ways import WAYS
 from kemble.core.facts.problems import Problem, Refused, refuse
 from kemble.core.facts.quantity import grams as grams_of
 from kemble.core.facts.unchecked import unchecked_model
-from kemble.core.facts.vocabulary import PartRole
+from kemble.core.facts.vocabulary import PartId, PartRole
 from kemble.core.kitchen.larder import Composition, Ingredient, IngredientComposition
 from kemble.core.kitchen.shelf import Shelf
 from kemble.core.physics.thermal import fractions, properties
@@ -36,7 +36,7 @@ _DRY_BEAN_WATER = 0.13  # of a dry bean is water
 class LineShare:
     """Some grams of a line, the part they go to, and at what moment."""
 
-    to: PartRole
+    to: PartId
     grams: float
     at: str
     joins: str = ""
@@ -48,7 +48,7 @@ class WeighedLine:
 
     part: int
     index: int
-    role: PartRole
+    part_id: PartId
     line: Line
     item: Ingredient
     grams: float
@@ -64,7 +64,7 @@ class WeighedLine:
     @property
     def ref(self) -> str:
         """Where the line stands, for a because."""
-        return f"sheet:parts.{self.role}.lines.{self.index}"
+        return f"sheet:parts.{self.part_id}.lines.{self.index}"
 
 
 @dataclass(frozen=True, slots=True)
@@ -84,9 +84,9 @@ class Contribution:
 class TakenOutput:
     """What a part takes of another's output: so much is asked, and so much is there. `index` is -1 for its rest."""
 
-    source: PartRole
+    source: PartId
     output: str
-    taker: PartRole
+    taker: PartId
     index: int
     asked: float
     grams: float
@@ -100,7 +100,7 @@ class TakenOutput:
 class PartOutput:
     """One output of a part, and where it goes: taken by other parts, kept, made for other sheets, and its rest."""
 
-    role: PartRole
+    part_id: PartId
     made: PartYield
     item: Ingredient
     taken: float
@@ -128,8 +128,8 @@ class PartBowl:
     outputs: tuple[PartOutput, ...] = ()  # what it is made for first
 
     @property
-    def role(self) -> PartRole:
-        return self.part.role
+    def id(self) -> PartId:
+        return self.part.id
 
     @property
     def grams(self) -> float:
@@ -158,13 +158,17 @@ def dry_beans_g(going: Iterable[Contribution]) -> float:
 @dataclass(frozen=True, slots=True)
 class Bowl:
     lines: tuple[WeighedLine, ...]
-    parts: dict[PartRole, PartBowl]  # as the sheet has them
-    order: tuple[PartRole, ...] = ()  # as they are made
+    parts: dict[PartId, PartBowl]  # as the sheet has them
+    order: tuple[PartId, ...] = ()  # as they are made
     taken: tuple[TakenOutput, ...] = ()
 
     @property
     def base(self) -> PartBowl:
         return self.parts["base"]
+
+    def of_role(self, role: PartRole) -> list[PartBowl]:
+        """The parts of a role, as the sheet has them."""
+        return [part for part in self.parts.values() if part.part.role == role]
 
     @property
     def items(self) -> list[Ingredient]:
@@ -214,13 +218,12 @@ def _weigh_line(p: int, i: int, part: Part, line: Line, shelf: Shelf) -> Weighed
         raise _UnweighableLine("the reserve is as much as the line", "less than the line's own amount")
     used = whole - held
     shares = tuple(
-        LineShare(split.to or part.role, split.share * used, split.at, split.joins or line.joins)
-        for split in line.splits
-    ) or (LineShare(part.role, used, "", line.joins),)
+        LineShare(split.to or part.id, split.share * used, split.at, split.joins or line.joins) for split in line.splits
+    ) or (LineShare(part.id, used, "", line.joins),)
     return WeighedLine(
         p,
         i,
-        part.role,
+        part.id,
         line,
         item,
         whole,
@@ -238,19 +241,19 @@ class _BowlBuilder:
     sheet: Sheet
     lines: list[WeighedLine]
     weighed: Mapping[str, float] = field(default_factory=dict)
-    made: dict[PartRole, tuple[PartYield, ...]] = field(default_factory=dict)
-    items: dict[tuple[PartRole, str], Ingredient] = field(default_factory=dict)
-    left: dict[tuple[PartRole, str], float] = field(default_factory=dict)
-    held: dict[PartRole, tuple[float, float]] = field(default_factory=dict)  # kept, and made for other sheets
+    made: dict[PartId, tuple[PartYield, ...]] = field(default_factory=dict)
+    items: dict[tuple[PartId, str], Ingredient] = field(default_factory=dict)
+    left: dict[tuple[PartId, str], float] = field(default_factory=dict)
+    held: dict[PartId, tuple[float, float]] = field(default_factory=dict)  # kept, and made for other sheets
     taken: list[TakenOutput] = field(default_factory=list)
-    filled: set[PartRole] = field(default_factory=set)
+    filled: set[PartId] = field(default_factory=set)
 
     def bowl(self) -> Bowl:
         order = working_order(WAYS[self.sheet.way], self.sheet.parts)
-        parts = {part.role: part for part in self.sheet.parts}
-        filled = {role: self._made(parts[role]) for role in order}
+        parts = {part.id: part for part in self.sheet.parts}
+        filled = {part_id: self._made(parts[part_id]) for part_id in order}
         whole = {
-            part.role: PartBowl(*filled[part.role], self._had(part) if part.role != "base" else ())
+            part.id: PartBowl(*filled[part.id], self._had(part) if part.id != "base" else ())
             for part in self.sheet.parts
         }
         return Bowl(tuple(self.lines), whole, order, tuple(self.taken))
@@ -258,44 +261,44 @@ class _BowlBuilder:
     def _made(self, part: Part) -> tuple[Part, Family | None, tuple[Contribution, ...], Composition]:
         """Fill a part and make it. A part whose every line is carried elsewhere is still a part, with nothing in it."""
         lines, takes = tuple(self._of_lines(part)), tuple(self._of_takes(part))
-        self.filled.add(part.role)
+        self.filled.add(part.id)
         going = (*lines, *takes, *self._of_rests(part))
         inside = Composition.summed(contribution.composition for contribution in going)
-        family = family_of(self.sheet, part, [line.item for line in self.lines if line.role == part.role])
-        if part.role != "base":
+        family = family_of(self.sheet, part, [line.item for line in self.lines if line.part_id == part.id])
+        if part.id != "base":
             dry_g = dry_beans_g(going)
             fat_g = sum(contribution.composition.fat for contribution in going if contribution.item.group == "fat")
             made = calculate_yields(family, PartInput(part.role, inside, dry_g, fat_g))
-            if f"part.{part.role}.made_g" in self.weighed:
-                made = as_weighed(made, self.weighed[f"part.{part.role}.made_g"])
-            self.made[part.role] = made
+            if f"part.{part.id}.made_g" in self.weighed:
+                made = as_weighed(made, self.weighed[f"part.{part.id}.made_g"])
+            self.made[part.id] = made
             for part_yield in made:
-                self.items[part.role, part_yield.output.id] = _as_ingredient(
+                self.items[part.id, part_yield.output.id] = _as_ingredient(
                     part, part_yield, part_yield is made[0], going
                 )
-                self.left[part.role, part_yield.output.id] = part_yield.grams
+                self.left[part.id, part_yield.output.id] = part_yield.grams
             self._hold_back(part, made[0])
         return part, family, going, inside
 
     def _hold_back(self, part: Part, main: PartYield) -> None:
         """What is kept and what is made for other sheets is set aside before anything is taken."""
         away = main.grams * sum(other.share for other in part.made_for)
-        kept = min(self._asked(part.kept, part.role, main), main.grams - away) if part.kept else 0.0
-        self.held[part.role] = (kept, away)
-        self.left[part.role, main.output.id] -= kept + away
+        kept = min(self._asked(part.kept, part.id, main), main.grams - away) if part.kept else 0.0
+        self.held[part.id] = (kept, away)
+        self.left[part.id, main.output.id] -= kept + away
 
-    def _asked(self, some: PartialAmount, role: PartRole, of: PartYield) -> float:
+    def _asked(self, some: PartialAmount, part_id: PartId, of: PartYield) -> float:
         if some.share is not None:
             return some.share * of.grams
         assert some.amount is not None
-        density = self.items[role, of.output.id].g_per_ml
+        density = self.items[part_id, of.output.id].g_per_ml
         return grams_of(some.amount.value, some.amount.unit, g_per_ml=density, g_per_piece=None, g_per_pack=None)
 
     def _of_lines(self, part: Part) -> Iterator[Contribution]:
         for line in self.lines:
             by_step: dict[str, float] = {}
             for share in line.shares:
-                if share.to == part.role:
+                if share.to == part.id:
                     by_step[share.joins] = by_step.get(share.joins, 0.0) + share.grams
             for joins, grams in by_step.items():
                 if grams > 0:
@@ -306,41 +309,39 @@ class _BowlBuilder:
             source, output = self._output_of(take)
             asked = self._asked(take, source, output)
             got = max(0.0, min(asked, self.left[source, output.output.id]))
-            yield from self._give(
-                TakenOutput(source, output.output.id, part.role, index, asked, got), output, take.joins
-            )
+            yield from self._give(TakenOutput(source, output.output.id, part.id, index, asked, got), output, take.joins)
 
-    def _output_of(self, take: Take) -> tuple[PartRole, PartYield]:
-        role, output = take.source
-        source: PartRole = next(role_ for role_ in self.made if role_ == role)
+    def _output_of(self, take: Take) -> tuple[PartId, PartYield]:
+        part_id, output = take.source
+        source: PartId = next(name for name in self.made if name == part_id)
         made = self.made[source]
         return source, next((part_yield for part_yield in made if part_yield.output.id == output), made[0])
 
     def _of_rests(self, part: Part) -> Iterator[Contribution]:
         """What is left of the parts whose rest goes into this one. What its way counts raw is counted there."""
-        for role, made in self.made.items():
-            source = next(part for part in self.sheet.parts if part.role == role)
+        for part_id, made in self.made.items():
+            source = next(part for part in self.sheet.parts if part.id == part_id)
             for part_yield in made:
                 place = self._place(source, part_yield)
-                left = self.left[role, part_yield.output.id] - self._still_to_take(role, part_yield)
-                if place.to != part.role or left <= 0 or (part.role == "base" and counts_raw(self.sheet, source)):
+                left = self.left[part_id, part_yield.output.id] - self._still_to_take(part_id, part_yield)
+                if place.to != part.id or left <= 0 or (part.id == "base" and counts_raw(self.sheet, source)):
                     continue
                 yield from self._give(
-                    TakenOutput(role, part_yield.output.id, part.role, -1, left, left), part_yield, place.joins
+                    TakenOutput(part_id, part_yield.output.id, part.id, -1, left, left), part_yield, place.joins
                 )
 
-    def _still_to_take(self, role: PartRole, made: PartYield) -> float:
+    def _still_to_take(self, part_id: PartId, made: PartYield) -> float:
         """What parts that are filled later take of an output: its rest is what they leave."""
-        waiting = [part for part in self.sheet.parts if part.role not in self.filled]
+        waiting = [part for part in self.sheet.parts if part.id not in self.filled]
         return sum(
-            self._asked(take, role, made)
+            self._asked(take, part_id, made)
             for part in waiting
             for take in part.takes
-            if take.source[0] == role and self._output_of(take)[1] is made
+            if take.source[0] == part_id and self._output_of(take)[1] is made
         )
 
     def _place(self, part: Part, made: PartYield) -> OutputPlace:
-        is_main = made is self.made[part.role][0]
+        is_main = made is self.made[part.id][0]
         return self.sheet.place(part, "" if is_main and made.output.id not in part.rest else made.output.id)
 
     def _give(self, taken: TakenOutput, of: PartYield, joins: str) -> Iterator[Contribution]:
@@ -354,13 +355,13 @@ class _BowlBuilder:
 
     def _had(self, part: Part) -> tuple[PartOutput, ...]:
         outputs = []
-        for i, part_yield in enumerate(self.made[part.role]):
-            kept, away = self.held[part.role] if i == 0 else (0.0, 0.0)
+        for i, part_yield in enumerate(self.made[part.id]):
+            kept, away = self.held[part.id] if i == 0 else (0.0, 0.0)
             took = sum(
-                taken.grams for taken in self.taken if (taken.source, taken.output) == (part.role, part_yield.output.id)
+                taken.grams for taken in self.taken if (taken.source, taken.output) == (part.id, part_yield.output.id)
             )
-            item = self.items[part.role, part_yield.output.id]
-            outputs.append(PartOutput(part.role, part_yield, item, took, kept, away, self._place(part, part_yield)))
+            item = self.items[part.id, part_yield.output.id]
+            outputs.append(PartOutput(part.id, part_yield, item, took, kept, away, self._place(part, part_yield)))
         return tuple(outputs)
 
 
@@ -390,8 +391,8 @@ def _as_ingredient(part: Part, made: PartYield, is_main: bool, of: tuple[Contrib
     per_100 = IngredientComposition.of_100_g(inside) if inside.total else IngredientComposition(water=100.0)
     return unchecked_model(
         Ingredient,
-        id=f"made-{part.role}-{made.output.id}",
-        name=(part.name if is_main else "") or made.output.name or part.role,
+        id=f"made-{part.id}-{made.output.id}",
+        name=(part.name if is_main else "") or made.output.name or part.id,
         group=made.output.group,
         per_100_g=per_100,
         density={"poured": _g_per_ml(made, per_100, of)},

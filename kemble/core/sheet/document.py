@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from typing import Any, Literal
 
 from pydantic import Field, ValidationError, field_validator, model_validator
@@ -11,7 +11,7 @@ from pydantic_core import PydanticCustomError
 
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.problems import Refused, problems_from, refuse
-from kemble.core.facts.vocabulary import PartRole
+from kemble.core.facts.vocabulary import PartId, PartRole, role_of
 from kemble.core.geometry.rolled_dough import CutterShape, Packing
 from kemble.core.geometry.tray_cutting import PATTERNS, Pattern
 from kemble.core.kitchen.document import Level, StageLevel, Tin
@@ -19,7 +19,7 @@ from kemble.core.kitchen.larder import larder
 from kemble.core.sentences import say
 from kemble.core.sheet.method import MOST_ENTRIES, Method, check_method, stages_in
 from kemble.core.sheet.part_flow import check_flow
-from kemble.core.sheet.parts import ROLES, OutputPlace, Part, SheetModel, place_of
+from kemble.core.sheet.parts import OutputPlace, Part, SheetModel, place_of
 from kemble.core.sheet.upgrades import upgrade_sheet
 from kemble.core.text_cleaning import clean_document
 
@@ -297,21 +297,26 @@ class Sheet(SheetModel):
                         "accepts": " or ".join(s.id for s in choice.schools),
                     },
                 )
-        roles = [part.role for part in self.parts]
-        if len(set(roles)) < len(roles):
+        ids = [part.id for part in self.parts]
+        if len(set(ids)) < len(ids):
+            twice = next(part_id for part_id in ids if ids.count(part_id) > 1)
             raise PydanticCustomError(
                 "kemble_parts",
-                "a role occurs in two parts",
-                {"path": "parts", "accepts": "each role at most once"},
+                'two parts are called "{id}"',
+                {"path": "parts", "id": twice, "accepts": f"an id of its own for each, such as {role_of(twice)}-2"},
             )
-        if "base" not in roles:
+        if [part.role for part in self.parts].count("base") > 1:
+            raise PydanticCustomError(
+                "kemble_parts", "there are two bases", {"path": "parts", "accepts": "one part with role base"}
+            )
+        if "base" not in ids:
             raise PydanticCustomError(
                 "kemble_parts",
                 "the base part is missing",
                 {"path": "parts", "accepts": "a part with role base"},
             )
         self._check_base()
-        self._check_shares(set(roles))
+        self._check_shares(ids)
         check_flow(WAYS[self.way], self.parts, len(self.heat.stages), stages_in(self.method))
         check_method(self.method)
         return self
@@ -330,18 +335,18 @@ class Sheet(SheetModel):
                 },
             )
 
-    def _check_shares(self, roles: set[PartRole]) -> None:
+    def _check_shares(self, ids: Sequence[PartId]) -> None:
         for p, part in enumerate(self.parts):
             for i, line in enumerate(part.lines):
                 for j, split in enumerate(line.splits):
-                    if split.to is not None and split.to not in roles:
+                    if split.to is not None and split.to not in ids:
                         raise PydanticCustomError(
                             "kemble_split_to",
                             "there is no {to} on this sheet",
                             {
                                 "path": f"parts.{p}.lines.{i}.splits.{j}.to",
                                 "to": split.to,
-                                "accepts": " or ".join(role for role in ROLES if role in roles),
+                                "accepts": " or ".join(ids),
                             },
                         )
 
@@ -349,12 +354,15 @@ class Sheet(SheetModel):
         """Where the rest of an output goes on this sheet; "" is its main output."""
         return place_of(self.way, part, output)
 
-    def part(self, role: PartRole) -> Part | None:
-        return next((part for part in self.parts if part.role == role), None)
+    def part(self, part_id: PartId) -> Part | None:
+        return next((part for part in self.parts if part.id == part_id), None)
+
+    def parts_of(self, role: PartRole) -> tuple[Part, ...]:
+        return tuple(part for part in self.parts if part.role == role)
 
     @property
     def base(self) -> Part:
-        return next(part for part in self.parts if part.role == "base")
+        return next(part for part in self.parts if part.id == "base")
 
     @property
     def in_tray(self) -> bool:

@@ -10,40 +10,42 @@ from pydantic_core import PydanticCustomError
 from kemble.core.cards.card_parts import stage_step
 from kemble.core.cards.parts import FAMILIES
 from kemble.core.cards.way import Way
-from kemble.core.facts.vocabulary import PartRole
+from kemble.core.facts.vocabulary import PartId
 from kemble.core.sentences import say
 from kemble.core.sheet.parts import Part, place_of
 
 
-def feeds(way: Way, parts: Sequence[Part]) -> Iterator[tuple[str, PartRole]]:
+def feeds(way: Way, parts: Sequence[Part]) -> Iterator[tuple[str, PartId]]:
     """Every pair of a part and the part that it goes into: by what is taken of it, then by where its rest goes."""
-    roles = {part.role for part in parts}
+    ids = {part.id for part in parts}
     for part in parts:
         for take in part.takes:
-            yield take.source[0], part.role
+            yield take.source[0], part.id
         for _, place in output_places(way, part):
-            if place in roles:
-                yield part.role, place
+            if place in ids:
+                yield part.id, place
 
 
 def output_places(way: Way, part: Part) -> Iterator[tuple[str, str]]:
     """Each output of a part that is given a place, "" being what it is made for, and where its rest goes."""
-    if part.role != "base":
+    if part.id != "base":
         for output in dict.fromkeys(("", *part.rest)):
             yield output, place_of(way.id, part, output).to
 
 
-def working_order(way: Way, parts: Sequence[Part]) -> tuple[PartRole, ...]:
+def working_order(way: Way, parts: Sequence[Part]) -> tuple[PartId, ...]:
     """The parts as they are to be made: each after those that go into it, else as the sheet has them."""
-    before: dict[PartRole, set[str]] = {part.role: set() for part in parts}
+    before: dict[PartId, set[str]] = {part.id: set() for part in parts}
     for source, taker in feeds(way, parts):
         before[taker].add(source)
-    done: list[PartRole] = []
+    done: list[PartId] = []
     left = list(before)
     while left:
-        role = next(role for role in left if before[role].issubset(done))  # there is one: loops are refused
-        left.remove(role)
-        done.append(role)
+        made_next = next(
+            part_id for part_id in left if before[part_id].issubset(done)
+        )  # there is one: loops are refused
+        left.remove(made_next)
+        done.append(made_next)
     return tuple(done)
 
 
@@ -60,9 +62,9 @@ def check_flow(way: Way, parts: Sequence[Part], stage_count: int, staged: Mappin
 
 
 def _check_takes(parts: Sequence[Part]) -> None:
-    roles = {part.role: part for part in parts}
+    parts_by_id = {part.id: part for part in parts}
     for p, part in enumerate(parts):
-        others = [role for role in roles if role not in ("base", part.role)]
+        others = [role for role in parts_by_id if role not in ("base", part.id)]
         for j, take in enumerate(part.takes):
             role, output = take.source
             path = f"parts.{p}.takes.{j}.of"
@@ -72,7 +74,7 @@ def _check_takes(parts: Sequence[Part]) -> None:
                     'there is no "{of}" to take',
                     {"path": path, "of": take.of, "accepts": " or ".join(others) or "a sheet with a part to take of"},
                 )
-            made = FAMILIES[family].outputs if (family := roles[role].family) else None
+            made = FAMILIES[family].outputs if (family := parts_by_id[role].family) else None
             if output and made is not None and output not in [family_output.id for family_output in made]:
                 raise PydanticCustomError(
                     "kemble_take",
@@ -87,7 +89,7 @@ def _check_takes(parts: Sequence[Part]) -> None:
 
 
 def _check_places(parts: Sequence[Part]) -> None:
-    roles = {part.role for part in parts}
+    ids = {part.id for part in parts}
     for p, part in enumerate(parts):
         made = [output.id for output in FAMILIES[part.family].outputs] if part.family else None
         for output, place in part.rest.items():
@@ -97,19 +99,19 @@ def _check_places(parts: Sequence[Part]) -> None:
                     'the {role} makes no "{output}"',
                     {
                         "path": f"parts.{p}.rest.{output}",
-                        "role": part.role,
+                        "role": part.id,
                         "output": output,
                         "accepts": " or ".join(made),
                     },
                 )
-            if place.to not in ("whole", "beside", "kept") and (place.to not in roles or place.to == part.role):
+            if place.to not in ("whole", "beside", "kept") and (place.to not in ids or place.to == part.id):
                 raise PydanticCustomError(
                     "kemble_rest",
                     "there is no {to} for it to go into",
                     {
                         "path": f"parts.{p}.rest.{output}.to",
                         "to": place.to,
-                        "accepts": " or ".join([*sorted(roles - {part.role}), "whole", "beside", "kept"]),
+                        "accepts": " or ".join([*sorted(ids - {part.id}), "whole", "beside", "kept"]),
                     },
                 )
 
@@ -121,7 +123,7 @@ def _check_joins(way: Way, parts: Sequence[Part], stage_count: int, staged: Mapp
     for p, part in enumerate(parts):
         families = [FAMILIES[part.family]] if part.family else [f for f in FAMILIES.values() if part.role in f.roles]
         own = [step.id for family in families for step in family.steps]
-        steps = way_steps if part.role == "base" else [*own, *_stages(staged, own, f"{part.role}-")]
+        steps = way_steps if part.id == "base" else [*own, *_stages(staged, own, f"{part.id}-")]
         said = [(f"takes.{j}", take.joins, steps) for j, take in enumerate(part.takes)]
         for i, line in enumerate(part.lines):
             said.append((f"lines.{i}", line.joins, steps))
@@ -155,7 +157,7 @@ def _check_loops(way: Way, parts: Sequence[Part]) -> None:
         return next((loop for taker in into.get(role, ()) if (loop := walk(taker, (*path, role)))), ())
 
     for part in parts:
-        loop = walk(part.role, ())
+        loop = walk(part.id, ())
         if loop:
             circle = ", ".join(
                 say("{source} goes into {taker}", source=source, taker=taker)

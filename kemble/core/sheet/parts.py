@@ -2,16 +2,18 @@
 
 from __future__ import annotations
 
-from typing import get_args
+import re
+from collections.abc import Mapping
+from typing import Any, get_args
 
 from pydantic import BaseModel, ConfigDict, Field, field_validator, model_validator
 from pydantic_core import PydanticCustomError
 
-from kemble.core.cards.card_parts import Goes, Where
+from kemble.core.cards.card_parts import Where
 from kemble.core.cards.parts import FAMILIES, RESTS
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.quantity import UNITS, UnitId, grams
-from kemble.core.facts.vocabulary import PartRole
+from kemble.core.facts.vocabulary import PART_ID, PartId, PartRole, role_of
 from kemble.core.kitchen.larder import OWN, State, larder
 from kemble.core.kitchen.larder.names import closest_names
 
@@ -71,16 +73,16 @@ class Take(PartialAmount):
     joins: str = Field("", max_length=40, description=JOINS)
 
     @property
-    def source(self) -> tuple[str, str]:
+    def source(self) -> tuple[PartId, str]:
         """The part that makes it, and which of its outputs; "" is what the part is made for."""
-        role, _, output = self.of.partition(".")
-        return role, output
+        part, _, output = self.of.partition(".")
+        return part, output
 
 
 class OutputPlace(SheetModel):
     """Where the rest of what a part makes goes. Of a tin under, wall, through or over; of a piece within or round."""
 
-    to: Goes = Field("whole", description="a part of the sheet, or whole, beside or kept")
+    to: PartId = Field("whole", max_length=40, description="a part of the sheet, or whole, beside or kept")
     where: Where | None = Field(None, description="under, wall, through, over, within or round")
     joins: str = Field("", max_length=40, description=JOINS)
 
@@ -90,7 +92,7 @@ class Split(SheetModel):
 
     share: float = Field(gt=0, le=1, allow_inf_nan=False, description="a share above 0 and at most 1")
     at: str = Field("", max_length=60, description="a few words: where this share goes")
-    to: PartRole | None = Field(None, description="a part of the sheet")
+    to: PartId | None = Field(None, max_length=40, description="a part of the sheet")
     joins: str = Field("", max_length=40, description=JOINS)
 
 
@@ -171,7 +173,8 @@ class MadeFor(SheetModel):
 
 
 class Part(SheetModel):
-    """A formula of its own. `family` is what kind of part it is; left out, it follows from way and lines.
+    """A formula of its own. Takes, rests, facts and steps name it by its `id`: its role, or of a further part of that role
+    "syrup-2" and so on. `family` is what kind of part it is; left out, it follows from way and lines.
 
     `lines` are its ingredients, `takes` what it takes of other parts. `rest` says of each output where it goes once
     others have taken theirs; left out, as is usual in its way. `each_g` is how much of it goes on or in a piece,
@@ -180,6 +183,11 @@ class Part(SheetModel):
     """
 
     role: PartRole = Field("base", description=", ".join(ROLES))
+    id: PartId = Field(
+        "",
+        max_length=40,
+        description='the role, also where it is left out; of a further part of it "syrup-2" to "syrup-9"',
+    )
     name: str = Field("", max_length=60, description="a name of at most 60 letters")
     family: str = Field("", max_length=40, description=" or ".join(FAMILIES))
     schools: dict[str, str] = Field({}, max_length=8, description="choices of this kind of part")
@@ -197,7 +205,24 @@ class Part(SheetModel):
     @property
     def called(self) -> str:
         """Its name; its role where it has none."""
-        return self.name or self.role
+        return self.name or self.id
+
+    @model_validator(mode="before")
+    @classmethod
+    def _named(cls, content: Any) -> Any:
+        if isinstance(content, Mapping) and not content.get("id"):
+            return {**content, "id": content.get("role", "base")}
+        return content
+
+    @model_validator(mode="after")
+    def _named_by_its_role(self) -> Part:
+        if self.role != role_of(self.id) or not re.match(PART_ID, self.id):
+            raise PydanticCustomError(
+                "kemble_part_id",
+                '"{id}" is not of the role {role}',
+                {"path": "id", "id": self.id, "role": self.role, "accepts": f"{self.role}, or {self.role}-2 to -9"},
+            )
+        return self
 
     @field_validator("family")
     @classmethod

@@ -10,7 +10,7 @@ from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
 from kemble.core.cards.card_parts import Adds, Amount, Step, stage_of
-from kemble.core.facts.vocabulary import PartRole
+from kemble.core.facts.vocabulary import PartId, role_of
 from kemble.core.sheet.bowl import Bowl, Contribution, PartBowl, PartOutput
 
 _A_CRUMB_G = 1e-6
@@ -18,11 +18,11 @@ _A_CRUMB_G = 1e-6
 
 @dataclass(frozen=True, slots=True)
 class Ingoing:
-    """So many grams that go in at a step, at which moment of it (`act`). `role` is the part that they are of."""
+    """So many grams that go in at a step, at which moment of it (`act`). `part_id` is the part that they are of."""
 
     contribution: Contribution
     grams: float
-    role: PartRole | None = None
+    part_id: PartId | None = None
     act: str = ""
 
     @property
@@ -36,7 +36,7 @@ class Offer:
     """Something that is to go in somewhere: a contribution, the part that it is of, and where it says that it joins."""
 
     contribution: Contribution
-    role: PartRole | None = None
+    part_id: PartId | None = None
     joins: str = ""
     is_line: bool = True  # one of the vessel's own formula, which a step that takes all that is left takes
     left: float = field(init=False)
@@ -66,7 +66,7 @@ class _Claims:
         grams = min(grams, offer.left)
         if grams > _A_CRUMB_G:
             offer.left -= grams
-            self.by_step.setdefault(step_id, []).append(Ingoing(offer.contribution, grams, offer.role, act))
+            self.by_step.setdefault(step_id, []).append(Ingoing(offer.contribution, grams, offer.part_id, act))
 
 
 def settle_claims(offers: Sequence[Offer], steps: Sequence[StepOnSheet], amounts: Amounts) -> dict[str, list[Ingoing]]:
@@ -110,11 +110,11 @@ def settle_claims(offers: Sequence[Offer], steps: Sequence[StepOnSheet], amounts
 
 
 def _names(adds: Adds, offer: Offer) -> bool:
-    if offer.role is not None and offer.role in adds.parts:
+    if offer.part_id is not None and role_of(offer.part_id) in adds.parts:
         return True
     item, line = offer.contribution.item, offer.contribution.weighed
     kinds = (item.group, item.id, *(("soaking",) if line and line.line.soak_min else ()))
-    return offer.is_line and offer.role is None and any(kind in adds.kinds for kind in kinds)
+    return offer.is_line and offer.part_id is None and any(kind in adds.kinds for kind in kinds)
 
 
 def step_along_the_mass(step_id: str, steps: Sequence[StepOnSheet]) -> str | None:
@@ -134,25 +134,25 @@ def step_along_the_mass(step_id: str, steps: Sequence[StepOnSheet]) -> str | Non
     )
 
 
-def offers_of_part(bowl: Bowl, part: PartBowl, is_made: Callable[[PartRole], bool]) -> list[Offer]:
+def offers_of_part(bowl: Bowl, part: PartBowl, is_made: Callable[[PartId], bool]) -> list[Offer]:
     """What is to go into a part."""
     return [offer for contribution in part.contributions for offer in _as_it_goes_in(bowl, contribution, is_made)]
 
 
 def offers_of_output(
-    bowl: Bowl, output: PartOutput, is_made: Callable[[PartRole], bool], put_at: str | None
+    bowl: Bowl, output: PartOutput, is_made: Callable[[PartId], bool], put_at: str | None
 ) -> list[Offer]:
     """What of an output goes in or on the whole (at the step `put_at`, where it has one of its own), beside it, or into the
     base that counts it raw."""
     if output.rest <= _A_CRUMB_G or output.place.to not in ("whole", "beside", "base"):
         return []
     grams = output.rest
-    contribution = Contribution(f"part.{output.role}.made_g", output.item, grams, output.composition(grams))
-    lines = _lines_of(bowl, contribution, output.role, is_made)
-    return [Offer(line, output.role, put_at or output.place.joins, is_line=False) for line in lines]
+    contribution = Contribution(f"part.{output.part_id}.made_g", output.item, grams, output.composition(grams))
+    lines = _lines_of(bowl, contribution, output.part_id, is_made)
+    return [Offer(line, output.part_id, put_at or output.place.joins, is_line=False) for line in lines]
 
 
-def _as_it_goes_in(bowl: Bowl, contribution: Contribution, is_made: Callable[[PartRole], bool]) -> Iterator[Offer]:
+def _as_it_goes_in(bowl: Bowl, contribution: Contribution, is_made: Callable[[PartId], bool]) -> Iterator[Offer]:
     taken = contribution.taken
     if taken is None:
         yield Offer(contribution, None, contribution.joins)
@@ -162,7 +162,7 @@ def _as_it_goes_in(bowl: Bowl, contribution: Contribution, is_made: Callable[[Pa
 
 
 def _lines_of(
-    bowl: Bowl, contribution: Contribution, source: PartRole, is_made: Callable[[PartRole], bool]
+    bowl: Bowl, contribution: Contribution, source: PartId, is_made: Callable[[PartId], bool]
 ) -> Iterable[Contribution]:
     """The contribution of a part that is made; of one that is bought ready, its share of the part's lines."""
     part = bowl.parts[source]

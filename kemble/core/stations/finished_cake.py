@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from kemble.core.facts.fact import CONSERVATION, Origin, leaf
+from kemble.core.facts.vocabulary import PartId, role_of
 from kemble.core.kitchen.larder import SOURCE, Composition
 from kemble.core.sentences import say
 from kemble.core.sheet.bowl import PartOutput
@@ -49,13 +50,19 @@ def goes_on_pieces(calculation: Calculation) -> list[tuple[PartOutput, float]]:
     fact_book, count = calculation.fact_book, calculation.fact_book.number("shape.pieces")
     parts = []
     for had in ends_in_it(calculation):
-        key = _EACH.get(had.role, f"part.{had.role}.piece_g")
-        is_main = had is calculation.bowl.parts[had.role].main
+        key = _piece_fact(calculation, had.part_id)
+        is_main = had is calculation.bowl.parts[had.part_id].main
         each = fact_book.number(key) if is_main and key in fact_book else had.rest / count if count else 0.0
-        if had.role == "filling" and "shape.heart_g" in fact_book and "shape.paste_g" in fact_book:
-            each = fact_book.number("shape.paste_g")
         parts.append((had, min(had.rest, each * count)))
     return parts
+
+
+def _piece_fact(calculation: Calculation, part_id: PartId) -> str:
+    """The fact that says how much of a part goes in or on a piece. Of several fillings or hearts each has its own."""
+    role, own = role_of(part_id), f"part.{part_id}.piece_g"
+    if role not in _EACH or own in calculation.fact_book:
+        return own
+    return next((fact for fact in _EACH[role] if fact in calculation.fact_book), own)
 
 
 def enter_whole_pieces(calculation: Calculation, cooked: Composition) -> None:
@@ -83,7 +90,7 @@ def enter_whole_pieces(calculation: Calculation, cooked: Composition) -> None:
         )
 
 
-_EACH = {"filling": "shape.filling_g", "heart": "shape.heart_g"}
+_EACH: dict[str, tuple[str, ...]] = {"filling": ("shape.paste_g", "shape.filling_g"), "heart": ("shape.heart_g",)}
 
 
 def _enter_whole(
@@ -91,7 +98,7 @@ def _enter_whole(
 ) -> None:
     fact_book = calculation.fact_book
     named: list[Origin] = [
-        leaf(f"part.{had.role}.made_g", had.item.name, round(grams, 1), "g") for had, grams in parts if grams > 0
+        leaf(f"part.{had.part_id}.made_g", had.item.name, round(grams, 1), "g") for had, grams in parts if grams > 0
     ]
     whole = Composition.summed([body, *(had.composition(grams) for had, grams in parts)])
     names = ", ".join(had.item.name.lower() for had, grams in parts if grams > 0)

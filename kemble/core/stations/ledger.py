@@ -12,7 +12,7 @@ from kemble.core.cards.card_contract import MADE
 from kemble.core.cards.card_parts import Amount, Step
 from kemble.core.facts.fact import FactBook
 from kemble.core.facts.unchecked import unchecked_model
-from kemble.core.facts.vocabulary import PartRole
+from kemble.core.facts.vocabulary import PartId, role_of
 from kemble.core.sentences import Words
 from kemble.core.sheet.bowl import Bowl
 from kemble.core.stations.calculation import AnswerModel
@@ -45,12 +45,12 @@ class VesselEntry(AnswerModel):
 
 @dataclass(frozen=True, slots=True)
 class LedgerStep:
-    """A step with what goes in at it; `role` is the part that it makes, none for the way's own. `tips`: the vessels that are
+    """A step with what goes in at it; `part_id` is the part that it makes, none for the way's own. `tips`: the vessels that are
     emptied here, those of steps before it that are not called for among them."""
 
     id: str
     step: Step
-    role: PartRole | None
+    part_id: PartId | None
     goes_in: Sequence[Ingoing]
     tips: tuple[str, ...] = ()
 
@@ -60,23 +60,23 @@ class _Ledger:
     facts: FactBook
     bowl: Bowl
     amounts: Amounts
-    left_over: Mapping[PartRole, float]
-    holds: dict[tuple[PartRole | None, str], tuple[str, float]] = field(default_factory=dict)
+    left_over: Mapping[PartId, float]
+    holds: dict[tuple[PartId | None, str], tuple[str, float]] = field(default_factory=dict)
     used: float = 1.0  # of the base: what is over where it is divided goes into no heat
 
     def enter(self, here: LedgerStep, *, changes: Sequence[Amount], is_done: bool, later_g: float) -> VesselEntry:
-        step, owner = here.step, here.role
+        step, owner = here.step, here.part_id
         name, before = self.holds.get((owner, step.at), ("", 0.0))
         tipped = [
             (vessel, *self.holds.pop((owner, vessel)))
             for vessel in dict.fromkeys(here.tips)
             if vessel != step.at and (owner, vessel) in self.holds
         ]
-        added = sum(each.grams for each in here.goes_in if is_food(each) and owner != "wrapper")
+        added = sum(each.grams for each in here.goes_in if is_food(each) and not _is_tare(owner))
         beside = self._left_over(here, tipped[0][2] if tipped else 0.0)
         # Of what is divided here itself, what no piece takes is counted by its pieces already.
-        roles = {each.role for each in here.goes_in if each.role} if not step.each or tipped else set()
-        untaken = sum(self.left_over.get(role, 0.0) for role in roles)
+        part_ids = {each.part_id for each in here.goes_in if each.part_id} if not step.each or tipped else set()
+        untaken = sum(self.left_over.get(part_id, 0.0) for part_id in part_ids)
         total = before + sum(grams for _, _, grams in tipped) + added - beside - untaken
         after = total + self._change(here, total, changes, is_done=is_done, later_g=later_g)
         becomes = step.becomes or next((called for _, called, _ in tipped if called), "") or name
@@ -108,8 +108,8 @@ class _Ledger:
         self, here: LedgerStep, total: float, changes: Sequence[Amount], *, is_done: bool, later_g: float
     ) -> float:
         """Grams that come or, negative, go by themselves."""
-        if here.role is not None:
-            made = sum(each.made.grams for each in self.bowl.parts[here.role].outputs if each.item.group != "leaf")
+        if here.part_id is not None:
+            made = sum(each.made.grams for each in self.bowl.parts[here.part_id].outputs if each.item.group != "leaf")
             return made - later_g - total if is_done else 0.0
         return self.used * sum(self.amounts.get(amount, 0.0) for amount in changes)
 
@@ -118,16 +118,21 @@ class _Ledger:
         step = here.step
         if not step.each or step.each not in self.facts or "shape.pieces" not in self.facts:
             return 0.0
-        joins = sum(each.grams for each in here.goes_in if is_food(each) and (each.role is None or not tipped_g))
+        joins = sum(each.grams for each in here.goes_in if is_food(each) and (each.part_id is None or not tipped_g))
         mass = tipped_g + joins
         left = max(0.0, mass - self.facts.number("shape.pieces") * self.facts.number(step.each))
-        if here.role is None and tipped_g and mass:
+        if here.part_id is None and tipped_g and mass:
             self.used *= 1 - left / mass
         return left
 
 
 def is_food(ingoing: Ingoing) -> bool:
-    return ingoing.role != "wrapper"
+    return not _is_tare(ingoing.part_id)
+
+
+def _is_tare(part_id: PartId | None) -> bool:
+    """Whether it is leaf or paper: round what is eaten, never eaten."""
+    return part_id is not None and role_of(part_id) == "wrapper"
 
 
 def fold_ledger(
@@ -135,24 +140,24 @@ def fold_ledger(
     bowl: Bowl,
     facts: FactBook,
     amounts: Amounts,
-    left_over: Mapping[PartRole, float],
+    left_over: Mapping[PartId, float],
 ) -> dict[str, VesselEntry]:
     """By step that stands in a vessel, its entry. `steps` in working order; `left_over`: grams of a part that no piece takes,
     such as the dust that is brushed off."""
     ledger = _Ledger(facts, bowl, amounts, left_over)
-    last_change = {amount: here.id for here in steps if here.role is None for amount in here.step.changes}
+    last_change = {amount: here.id for here in steps if here.part_id is None for amount in here.step.changes}
     clings_at = next((here.id for here in steps if here.step.weigh == "mix.batch_g"), None)
-    done_at = {here.role: here.id for here in steps if here.role is not None}
-    done_at |= {here.role: here.id for here in steps if here.role is not None and here.step.weigh == MADE}
+    done_at = {here.part_id: here.id for here in steps if here.part_id is not None}
+    done_at |= {here.part_id: here.id for here in steps if here.part_id is not None and here.step.weigh == MADE}
     entries: dict[str, VesselEntry] = {}
     for i, here in enumerate(steps):
         if not here.step.at:
             continue
-        is_done = here.role is not None and done_at[here.role] == here.id
+        is_done = here.part_id is not None and done_at[here.part_id] == here.id
         later = sum(
             ingoing.grams
             for each in (steps[i + 1 :] if is_done else ())
-            if each.role == here.role
+            if each.part_id == here.part_id
             for ingoing in each.goes_in
             if is_food(ingoing)
         )

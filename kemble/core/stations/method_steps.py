@@ -147,7 +147,7 @@ def _read_entries(laid: LaidMethod, entries: Iterable[Entry], names: Mapping[str
 
 def names_that_follow(step: SheetStep) -> Iterator[str]:
     """What else a way's own step is called: its heat, its rest, its soak, whichever the choices make that."""
-    if step.role is None:
+    if step.part_id is None:
         if step.step.window:
             yield HEAT
         if (fact := step.step.minutes.fact) and fact in NAMES_BY_FACT:
@@ -160,7 +160,7 @@ def _leave_out(laid: LaidMethod, step_id: str) -> None:
     step = sheet_step.step
     if step_id == laid.last:
         return laid.not_followed(step_id, say("It is the last step: what is served is not left out."))
-    if sheet_step.role is None and (stage_of(step.id)[0] in laid.calculation.way.cooks or step.window):
+    if sheet_step.part_id is None and (stage_of(step.id)[0] in laid.calculation.way.cooks or step.window):
         return laid.not_followed(step_id, say("It cooks what is eaten: it is not left out."))
     if step.each:
         return laid.not_followed(step_id, say("The pieces are made at it: it is not left out."))
@@ -169,7 +169,9 @@ def _leave_out(laid: LaidMethod, step_id: str) -> None:
     if (step.minutes.fact or "") in FIELDS:
         return laid.not_followed(step_id, say("Its minutes stand in Mix: 0 leaves it out."))
     later = [
-        each for each in laid.placed[laid.index(step_id) + 1 :] if each.id in laid.kept and each.role == sheet_step.role
+        each
+        for each in laid.placed[laid.index(step_id) + 1 :]
+        if each.id in laid.kept and each.part_id == sheet_step.part_id
     ]
     taker = next((each for each in later if step.at in (each.step.at, *each.step.tips)), None)
     taker = taker or next((each for each in later if each.step.at), None)
@@ -219,13 +221,13 @@ def _put_own_step(laid: LaidMethod, own: OwnStep) -> None:
         at += 1  # after those that were put there before it
     before = laid.placed[laid.index(own.after)] if own.after else None
     step = _step_of(own, before)
-    role = before.role if before else None
+    part_id = before.part_id if before else None
     waits = (StepDependency(own.after),) if own.after else ()
-    sheet_step = SheetStep(own.own, step, role, {}, waits=waits)
+    sheet_step = SheetStep(own.own, step, part_id, {}, waits=waits)
     laid.placed.insert(at, sheet_step)
     laid.kept[own.own] = sheet_step
     goes_on = any(
-        each.role == role and step.at in (each.step.at, *each.step.tips)
+        each.part_id == part_id and step.at in (each.step.at, *each.step.tips)
         for each in laid.placed[at + 1 :]
         if step.at and each.id in laid.kept
     )

@@ -9,13 +9,13 @@ from dataclasses import dataclass, replace
 from functools import partial
 
 from kemble.core.cards.card_parts import Step, StepDependency
-from kemble.core.facts.vocabulary import PartRole
-from kemble.core.sentences import translate
+from kemble.core.facts.vocabulary import PartId
+from kemble.core.sentences import say, translate
 from kemble.core.sheet.bowl import Contribution
 from kemble.core.stations.calculation import Calculation
 from kemble.core.stations.claims import Amounts, Ingoing, StepOnSheet, offers_of_part, settle_claims
 from kemble.core.stations.ledger import LedgerStep, is_food, vessels_emptied
-from kemble.core.stations.way_steps import followed, own_steps
+from kemble.core.stations.way_steps import followed, own_steps, waiting_for_every_part
 
 
 @dataclass(frozen=True, slots=True)
@@ -25,7 +25,7 @@ class SheetStep:
 
     id: str
     step: Step
-    role: PartRole | None
+    part_id: PartId | None
     names: Mapping[str, str]
     goes_in: Sequence[Ingoing] = ()
     waits: tuple[StepDependency, ...] = ()
@@ -42,59 +42,65 @@ class StepOrder:
 
 
 def title_on_sheet(sheet_step: SheetStep, calculation: Calculation) -> str:
-    """A step's title, with the name of the part that it makes."""
-    name = calculation.bowl.parts[sheet_step.role].part.called if sheet_step.role else ""
-    return translate(sheet_step.step.title).replace("{name}", name)
+    """A step's title, with the name of the part that it makes where the card asks for it, or a sheet has several such."""
+    title = translate(sheet_step.step.title)
+    if not sheet_step.part_id:
+        return title
+    part = calculation.bowl.parts[sheet_step.part_id].part
+    if "{name}" not in title and len(calculation.bowl.of_role(part.role)) > 1:
+        return say("{title}: {name}", title=title, name=part.called)
+    return title.replace("{name}", part.called)
 
 
 def steps_in_vessels(placed: Sequence[SheetStep], kept: Mapping[str, SheetStep]) -> list[LedgerStep]:
     steps: list[LedgerStep] = []
-    left_out: dict[PartRole | None, list[Step]] = {}
-    filled: dict[PartRole | None, set[str]] = {}
+    left_out: dict[PartId | None, list[Step]] = {}
+    filled: dict[PartId | None, set[str]] = {}
     for each in placed:
         if each.id not in kept:
-            left_out.setdefault(each.role, []).append(each.step)
+            left_out.setdefault(each.part_id, []).append(each.step)
             continue
-        tips = vessels_emptied(each.step, filled.setdefault(each.role, set()), left_out.get(each.role, ()))
-        steps.append(LedgerStep(each.id, each.step, each.role, each.goes_in, tips))
+        tips = vessels_emptied(each.step, filled.setdefault(each.part_id, set()), left_out.get(each.part_id, ()))
+        steps.append(LedgerStep(each.id, each.step, each.part_id, each.goes_in, tips))
         if tips or any(is_food(ingoing) for ingoing in each.goes_in):
-            filled[each.role].add(each.step.at)
+            filled[each.part_id].add(each.step.at)
     return steps
 
 
 def lay_steps(calculation: Calculation, way_steps: Sequence[Step], amounts: Amounts) -> list[SheetStep]:
     """The steps of every part that is made here, then the way's own."""
     sheet_steps: list[SheetStep] = []
-    last_of: dict[PartRole, str] = {}
+    last_of: dict[PartId, str] = {}
 
-    def is_called(step: Step, role: PartRole | None = None) -> bool:
-        return is_called_for(SheetStep(step.id, step, role, {}), calculation)
+    def is_called(step: Step, part_id: PartId | None = None) -> bool:
+        return is_called_for(SheetStep(step.id, step, part_id, {}), calculation)
 
     made = {
-        role
-        for role, bowl in calculation.bowl.parts.items()
-        if bowl.family and not bowl.part.made_on and any(is_called(step, role) for step in bowl.family.steps)
+        part_id
+        for part_id, bowl in calculation.bowl.parts.items()
+        if bowl.family and not bowl.part.made_on and any(is_called(step, part_id) for step in bowl.family.steps)
     }
-    for role in calculation.bowl.order:
-        bowl = calculation.bowl.parts[role]
+    for part_id in calculation.bowl.order:
+        bowl = calculation.bowl.parts[part_id]
         if bowl.family is None or bowl.part.made_on:
             continue
-        names = {step.id: f"{role}-{step.id}" for step in bowl.family.steps}
+        names = {step.id: f"{part_id}-{step.id}" for step in bowl.family.steps}
         claims = settle_claims(
             offers_of_part(calculation.bowl, bowl, made.__contains__),
             [
-                StepOnSheet(step.id, step, is_called(step, role), partial(school_followed_by, calculation, role))
+                StepOnSheet(step.id, step, is_called(step, part_id), partial(school_followed_by, calculation, part_id))
                 for step in bowl.family.steps
             ],
             {},
         )
         for step in bowl.family.steps:
             going = claims.get(step.id, ())
-            own = in_its_school(step, partial(school_followed_by, calculation, role))
-            sheet_steps.append(SheetStep(names[step.id], own, role, {**names, **_last_step_by_role(last_of)}, going))
-        last_of[role] = names[bowl.family.steps[-1].id]
+            own = in_its_school(step, partial(school_followed_by, calculation, part_id))
+            own = waiting_for_every_part(own, calculation.bowl)
+            sheet_steps.append(SheetStep(names[step.id], own, part_id, {**names, **last_of}, going))
+        last_of[part_id] = names[bowl.family.steps[-1].id]
     of_way, claims = own_steps(calculation, way_steps, last_of, is_called, made.__contains__, amounts)
-    names = {**{step.id: step.id for step in of_way}, **_last_step_by_role(last_of)}
+    names = {**{step.id: step.id for step in of_way}, **last_of}
     sheet_steps.extend(SheetStep(step.id, step, None, names, claims.get(step.id, ())) for step in of_way)
     return sheet_steps
 
@@ -107,18 +113,14 @@ def in_its_school(step: Step, followed: Callable[[str], str]) -> Step:
     return step
 
 
-def _last_step_by_role(last_of: Mapping[PartRole, str]) -> dict[str, str]:
-    return {str(role): step for role, step in last_of.items()}
-
-
 def is_called_for(sheet_step: SheetStep, calculation: Calculation) -> bool:
     step, fact_book = sheet_step.step, calculation.fact_book
     if any(school_followed(sheet_step, choice, calculation) not in schools for choice, schools in step.when.items()):
         return False
-    if step.part is not None and step.part not in calculation.bowl.parts:
+    if step.part is not None and not calculation.bowl.of_role(step.part):
         return False
     if step.needs:
-        contributions = calculation.bowl.parts[sheet_step.role or "base"].contributions
+        contributions = calculation.bowl.parts[sheet_step.part_id or "base"].contributions
         if not any(name in step.needs for each in contributions for name in _kinds(each)):
             return False
     fact = fact_of(sheet_step)
@@ -137,13 +139,13 @@ def _kinds(contribution: Contribution) -> tuple[str, ...]:
 
 def school_followed(sheet_step: SheetStep, choice: str, calculation: Calculation) -> str:
     """What is followed: a part's step goes by its part's schools, the way's by the sheet's."""
-    if sheet_step.role is None:
+    if sheet_step.part_id is None:
         return followed(calculation, choice)
-    return school_followed_by(calculation, sheet_step.role, choice)
+    return school_followed_by(calculation, sheet_step.part_id, choice)
 
 
-def school_followed_by(calculation: Calculation, role: PartRole, choice: str) -> str:
-    bowl = calculation.bowl.parts[role]
+def school_followed_by(calculation: Calculation, part_id: PartId, choice: str) -> str:
+    bowl = calculation.bowl.parts[part_id]
     assert bowl.family is not None
     return bowl.family.school(bowl.part.schools, choice, calculation.way.form)
 
@@ -164,7 +166,7 @@ def order_of_steps(
     on_cards: dict[str, set[str]] = {}  # as before, but for what only the cook has put there
     needs: dict[str, tuple[str, ...]] = {}
     boiling: list[str] = []
-    filled_by: dict[tuple[PartRole | None, str], str] = {}
+    filled_by: dict[tuple[PartId | None, str], str] = {}
     for sheet_step in placed:
         named = [
             (sheet_step.names[after.step], after) for after in sheet_step.step.after if after.step in sheet_step.names
@@ -184,7 +186,7 @@ def order_of_steps(
         behind = {wait.step for wait in own}.union(*(before[wait.step] for wait in own))
         used = list(_used_by(sheet_step, kept, waits, vessels.get(sheet_step.id, ()), filled_by))
         if with_needs:
-            heated = [name for name in boiling if sheet_step.role is None and _share_heat(sheet_step, kept[name])]
+            heated = [name for name in boiling if sheet_step.part_id is None and _share_heat(sheet_step, kept[name])]
             sharing = [wait.step for wait in own if _share_heat(sheet_step, kept[wait.step])]
             needs[sheet_step.id] = tuple(dict.fromkeys((*used, *heated, *sharing)))
             if sheet_step.id in kept and fact_of(sheet_step) == "heat.to_boil_min":
@@ -194,7 +196,7 @@ def order_of_steps(
                 own.append(StepDependency(name))
                 behind |= {name, *before[name]}
         if sheet_step.id in vessels:
-            filled_by[sheet_step.role, sheet_step.step.at] = sheet_step.id
+            filled_by[sheet_step.part_id, sheet_step.step.at] = sheet_step.id
         waits[sheet_step.id], before[sheet_step.id] = own, behind
         by_card = [wait.step for wait in own if wait.step not in put_behind]
         on_cards[sheet_step.id] = set(by_card).union(*(on_cards[name] for name in by_card))
@@ -211,19 +213,19 @@ def _used_by(
     kept: Mapping[str, SheetStep],
     waits: Mapping[str, Sequence[StepDependency]],
     vessels: Sequence[str],
-    filled_by: Mapping[tuple[PartRole | None, str], str],
+    filled_by: Mapping[tuple[PartId | None, str], str],
 ) -> Iterator[str]:
     """The steps that made what a step uses: the last of each part that goes in at it, and what filled its vessels."""
-    for role in dict.fromkeys(ingoing.role for ingoing in sheet_step.goes_in):
-        last = sheet_step.names.get(role) if role else None
+    for part_id in dict.fromkeys(ingoing.part_id for ingoing in sheet_step.goes_in):
+        last = sheet_step.names.get(part_id) if part_id else None
         if last is not None:
             yield from [last] if last in kept else [wait.step for wait in waits.get(last, ())]
     for vessel in vessels:
-        if (sheet_step.role, vessel) in filled_by:
-            yield filled_by[sheet_step.role, vessel]
+        if (sheet_step.part_id, vessel) in filled_by:
+            yield filled_by[sheet_step.part_id, vessel]
 
 
 def fact_of(sheet_step: SheetStep) -> str | None:
-    """The fact that the step's minutes come from; a part's card says * where its role stands."""
+    """The fact that the step's minutes come from; a part's card says * where its part stands."""
     fact = sheet_step.step.minutes.fact
-    return fact.replace("*", sheet_step.role) if fact and sheet_step.role else fact
+    return fact.replace("*", sheet_step.part_id) if fact and sheet_step.part_id else fact

@@ -12,11 +12,11 @@ from pydantic import BaseModel, ConfigDict, model_validator
 from kemble.core.cards.card_contract import MADE
 from kemble.core.cards.card_parts import Looks, Step, StepDependency, Work
 from kemble.core.facts.fact import FactBook
-from kemble.core.facts.quantity import household
 from kemble.core.facts.unchecked import unchecked_model
-from kemble.core.facts.vocabulary import PartRole
+from kemble.core.facts.vocabulary import PartId
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.estimates import EstimateId
+from kemble.core.kitchen.household_measure import household_measure
 from kemble.core.sentences import Words, say, translate
 from kemble.core.sheet.bowl import WeighedLine
 from kemble.core.sheet.method import StepChange, own_steps_in
@@ -149,7 +149,7 @@ class StepResult(TextModel):
     """
 
     id: str
-    part: PartRole | None = None  # that it makes; kept runs of before do not say
+    part: PartId | None = None  # that it makes; kept runs of before do not say
     title: Words
     words: Words
     asks: Words = ""  # kept runs of before have none
@@ -348,12 +348,12 @@ def with_given_time(step: StepResult, given: GivenTime) -> StepResult:
     )
 
 
-def _left_over(calculation: Calculation) -> dict[PartRole, float]:
+def _left_over(calculation: Calculation) -> dict[PartId, float]:
     """Grams of what goes into, round or over the pieces that none of them takes."""
     if calculation.sheet.in_tray or "shape.pieces" not in calculation.fact_book:
         return {}
     return {
-        output.role: output.rest - grams for output, grams in goes_on_pieces(calculation) if output.rest - grams > 0
+        output.part_id: output.rest - grams for output, grams in goes_on_pieces(calculation) if output.rest - grams > 0
     }
 
 
@@ -398,7 +398,7 @@ def _ingredient_to_hand(ingoing: Ingoing, calculation: Calculation, *, is_first:
     contribution = ingoing.contribution
     line = contribution.weighed
     density = line.g_per_ml if line else contribution.item.g_per_ml
-    near = household(round(ingoing.grams, 3), g_per_ml=density, spoons=calculation.shelf.spoons)
+    near = household_measure(contribution.item, ingoing.grams, g_per_ml=density, spoons=calculation.shelf.spoons)
     here = [share for share in line.shares if share.at and share.joins == contribution.joins] if line else []
     return unchecked_model(
         IngredientToHand,
@@ -457,11 +457,11 @@ def _resources_used(sheet_step: SheetStep, calculation: Calculation) -> list[str
         named
         and "burner" in uses
         and sheet_step.step.window
-        and sheet_step.role is None
+        and sheet_step.part_id is None
         and calculation.pot.name == named
     ):
         uses.append(f"pot:{named}")
-    pan = calculation.bowl.parts[sheet_step.role].part.pan if sheet_step.role else calculation.bowl.base.part.pan
+    pan = calculation.bowl.parts[sheet_step.part_id].part.pan if sheet_step.part_id else calculation.bowl.base.part.pan
     if pan and "burner" in uses:
         uses.append(f"pan:{pan}")
     return uses
@@ -479,18 +479,19 @@ def _weight_target(sheet_step: SheetStep, calculation: Calculation, entry: Vesse
         key = "mix.scale_g"
     if key == MADE:
         key = next(
-            (k for k in (f"part.{sheet_step.role}.scale_g", f"part.{sheet_step.role}.made_g") if k in fact_book), None
+            (k for k in (f"part.{sheet_step.part_id}.scale_g", f"part.{sheet_step.part_id}.made_g") if k in fact_book),
+            None,
         )
     if key is None or key not in fact_book:
         return None
     grams = fact_book.number(key)
-    if entry and sheet_step.role is not None:
-        outputs = calculation.bowl.parts[sheet_step.role].outputs
+    if entry and sheet_step.part_id is not None:
+        outputs = calculation.bowl.parts[sheet_step.part_id].outputs
         grams -= sum(output.made.grams for output in outputs) - entry.after_g  # what joins it later
         if key.endswith("scale_g"):  # in its pan lies all that is made, the oil beside the curds
             grams += sum(output.made.grams for output in outputs[1:])
     if entry and key in _BY_LEDGER:
-        here = LedgerStep(sheet_step.id, sheet_step.step, sheet_step.role, sheet_step.goes_in)
+        here = LedgerStep(sheet_step.id, sheet_step.step, sheet_step.part_id, sheet_step.goes_in)
         grams = shown_on_scale(entry, here)
         if key == "mix.scale_g":
             grams += fact_book.number(key) - fact_book.number("mix.cooked_g")
@@ -555,7 +556,7 @@ def _step_result(
     return unchecked_model(
         StepResult,
         id=sheet_step.id,
-        part=sheet_step.role,
+        part=sheet_step.part_id,
         title=title_on_sheet(sheet_step, calculation),
         words=_step_words(step, calculation),
         asks=step.asks,

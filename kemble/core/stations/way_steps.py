@@ -11,9 +11,9 @@ from dataclasses import dataclass, replace
 from kemble.core.cards.card_parts import Minutes, Step, StepDependency
 from kemble.core.cards.parts import RESTS
 from kemble.core.cards.placing_steps import PLACING
-from kemble.core.facts.vocabulary import PartRole
+from kemble.core.facts.vocabulary import PartId, role_of
 from kemble.core.sentences import translate
-from kemble.core.sheet.bowl import PartOutput
+from kemble.core.sheet.bowl import Bowl, PartOutput
 from kemble.core.sheet.parts import Part
 from kemble.core.stations.calculation import Calculation
 from kemble.core.stations.claims import (
@@ -44,20 +44,22 @@ class _PlacingStep:
 def own_steps(
     calculation: Calculation,
     steps: Sequence[Step],
-    last_of: Mapping[PartRole, str],
+    last_of: Mapping[PartId, str],
     is_called: Callable[[Step], bool],
-    is_made: Callable[[PartRole], bool],
+    is_made: Callable[[PartId], bool],
     amounts: Amounts,
 ) -> tuple[list[Step], dict[str, list[Ingoing]]]:
     """The way's own steps on this sheet, and by step what goes in at it.
 
     `steps` are the way's, its heat in stages; `last_of` names the last step of making each part that is made here: what a
-    role stands for in a wait. A part that is not made here holds nothing up. One that no step takes must be there when it
+    part stands for in a wait. A part that is not made here holds nothing up. One that no step takes must be there when it
     is served.
     """
-    moved = {role for role, bowl in calculation.bowl.parts.items() if _is_moved(calculation, bowl.part)}
-    steps = [step for step in steps if step.part not in moved]
-    named = _named_roles(steps) - moved
+    moved = {part_id for part_id, bowl in calculation.bowl.parts.items() if _is_moved(calculation, bowl.part)}
+    staying = {role_of(part_id) for part_id in calculation.bowl.parts if part_id not in moved}
+    gone = {role_of(part_id) for part_id in moved} - staying
+    steps = [waiting_for_every_part(step, calculation.bowl) for step in steps if step.part not in gone]
+    named = _parts_named(steps, calculation.bowl) - moved
     puts = _placing_steps(calculation, steps, last_of, named)
     placed = _with_placing_steps(steps, puts, moved)
     claims = settle_claims(
@@ -65,10 +67,10 @@ def own_steps(
         [StepOnSheet(step.id, step, is_called(step), lambda choice: followed(calculation, choice)) for step in placed],
         amounts,
     )
-    settled = {ingoing.role for going in claims.values() for ingoing in going}.union(
+    settled = {ingoing.part_id for going in claims.values() for ingoing in going}.union(
         after.step for step in placed for after in step.after
     )
-    late = tuple(StepDependency(role) for role in last_of if role not in settled)
+    late = tuple(StepDependency(part_id) for part_id in last_of if part_id not in settled)
     placed[-1] = replace(placed[-1], after=(*placed[-1].after, *late))
     return placed, claims
 
@@ -82,11 +84,22 @@ def followed(calculation: Calculation, choice: str) -> str:
     return calculation.schools.get(choice, "")
 
 
-def _named_roles(steps: Sequence[Step]) -> set[PartRole]:
-    return {role for step in steps for adds in step.adds for role in adds.parts}
+def waiting_for_every_part(step: Step, bowl: Bowl) -> Step:
+    """The step with a wait for each part of a role that its card waits for, where the sheet has several."""
+    waits = tuple(
+        wait if wait.step == part_id else replace(wait, step=part_id)
+        for wait in step.after
+        for part_id in [part.id for part in bowl.parts.values() if part.part.role == wait.step] or [wait.step]
+    )
+    return step if waits == step.after else replace(step, after=waits)
 
 
-def _with_placing_steps(steps: Sequence[Step], puts: Sequence[_PlacingStep], moved: set[PartRole]) -> list[Step]:
+def _parts_named(steps: Sequence[Step], bowl: Bowl) -> set[PartId]:
+    roles = {role for step in steps for adds in step.adds for role in adds.parts}
+    return {part_id for part_id in bowl.parts if role_of(part_id) in roles}
+
+
+def _with_placing_steps(steps: Sequence[Step], puts: Sequence[_PlacingStep], moved: set[PartId]) -> list[Step]:
     """What is put on comes one after another between a step and all that it waits for: how long that may lie is how soon the
     first of them begins."""
     placed: list[Step] = []
@@ -113,34 +126,34 @@ def _placing_vessel(put: _PlacingStep, step: Step) -> str:
 def _offers(
     calculation: Calculation,
     puts: Sequence[_PlacingStep],
-    is_made: Callable[[PartRole], bool],
-    named: Collection[PartRole],
+    is_made: Callable[[PartId], bool],
+    named: Collection[PartId],
     last: str,
 ) -> list[Offer]:
     """What is to go into the base, in or on the whole, or beside it: at the `last` step, where no step names it."""
-    put_at = {(put.output.role, put.output.made.output.id): put.step.id for put in puts}
+    put_at = {(put.output.part_id, put.output.made.output.id): put.step.id for put in puts}
     offers = offers_of_part(calculation.bowl, calculation.bowl.base, is_made)
     for part in calculation.bowl.parts.values():
         for output in part.outputs:
-            at = put_at.get((output.role, output.made.output.id))
-            if at is None and output.place.to == "beside" and not output.place.joins and output.role not in named:
+            at = put_at.get((output.part_id, output.made.output.id))
+            if at is None and output.place.to == "beside" and not output.place.joins and output.part_id not in named:
                 at = last
             offers += offers_of_output(calculation.bowl, output, is_made, at)
     return offers
 
 
 def _placing_steps(
-    calculation: Calculation, steps: Sequence[Step], last_of: Mapping[PartRole, str], named: set[PartRole]
+    calculation: Calculation, steps: Sequence[Step], last_of: Mapping[PartId, str], named: set[PartId]
 ) -> list[_PlacingStep]:
     placings = []
-    for role, bowl in calculation.bowl.parts.items():
+    for part_id, bowl in calculation.bowl.parts.items():
         for i, output in enumerate(bowl.outputs):
-            if output.rest > 0 and not (i == 0 and role in named):
+            if output.rest > 0 and not (i == 0 and part_id in named):
                 put = _placing_step(
                     steps,
                     output,
-                    f"put-{role}" if i == 0 else f"put-{role}-{output.made.output.id}",
-                    is_made=role in last_of,
+                    f"put-{part_id}" if i == 0 else f"put-{part_id}-{output.made.output.id}",
+                    is_made=part_id in last_of,
                 )
                 placings += [put] if put else []
     return sorted(placings, key=lambda put: put.at)
@@ -159,7 +172,7 @@ def _placing_step(steps: Sequence[Step], output: PartOutput, step_id: str, *, is
         card.words,
         Minutes(max(_LEAST_MIN, card.minutes * min(1.0, output.rest / _FULL_WORK_G))),
         "held",
-        after=(StepDependency(output.role),) if is_made else (),
+        after=(StepDependency(output.part_id),) if is_made else (),
         uses=("counter",),
         work="messy",
         tools=card.tools,

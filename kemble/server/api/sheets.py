@@ -23,7 +23,7 @@ from kemble.core.change.shared_parts import share_part, unshare_part
 from kemble.core.facts.fact import FactChange, ripple
 from kemble.core.facts.problems import refuse
 from kemble.core.facts.unchecked import unchecked_model
-from kemble.core.facts.vocabulary import PartRole
+from kemble.core.facts.vocabulary import PART_ID, PartId
 from kemble.core.formats.method_text import MethodFinding
 from kemble.core.formats.recipe_reader import laid_on
 from kemble.core.kitchen.document import Kitchen
@@ -81,7 +81,7 @@ class AdjustSheet(RequestBody):
 class SharePart(WriteBody):
     """A part of the sheet, and the sheet it is made for too."""
 
-    role: PartRole = Field(description="a part of the sheet")
+    role: PartId = Field(pattern=PART_ID, description="a part of the sheet")
     with_sheet: int = number_of("another sheet")
 
 

@@ -11,7 +11,7 @@ from django.db.models.fields.json import KeyTransform
 
 from kemble.core.cards.taste_scales import SCALES
 from kemble.core.cards.ways import WAYS
-from kemble.core.facts.vocabulary import KEYS
+from kemble.core.facts.vocabulary import KEYS, vocabulary_key
 from kemble.core.log.drift import DriftPoint
 from kemble.core.log.predictions import VERDICT_BY
 from kemble.core.sentences import say
@@ -64,7 +64,7 @@ def offered(rows: Sequence[Batch]) -> list[OfferedFact]:
             )
             result[name] = OfferedFact(name, label, "", near=taste == VERDICT_BY)
         for key, fact in rows[0].run.kept.facts.items():
-            if not isinstance(fact.value, str) and key in KEYS:
+            if not isinstance(fact.value, str) and vocabulary_key(key) in KEYS:
                 name = f"{_TOLD}{key}"
                 result[name] = OfferedFact(
                     name, say("{label}, as told", label=_capital(fact.label)), fact.unit, near=False

@@ -170,7 +170,7 @@ def added_of(run: Run) -> list[AddedIngredient]:
 
 def added_words(run: Run) -> list[str]:
     """What went in beside what the sheet says: "15 g of Sweet rice flour to the base"."""
-    shelf, parts = Shelf(run.kitchen.settings), {part.role: part.called for part in run.kept.sheet.parts}
+    shelf, parts = Shelf(run.kitchen.settings), {part.id: part.called for part in run.kept.sheet.parts}
     result = []
     for added in added_of(run):
         item = shelf.item(added.ingredient)

@@ -22,6 +22,9 @@ def document(way="set-cake"):
     return json.loads(default_sheet(way).model_dump_json())
 
 
+SYRUP = {"role": "syrup", "lines": [{"ingredient": "white-sugar", "amount": {"value": 90}}]}
+
+
 def refused(content):
     with pytest.raises(Refused) as caught:
         sheet_from(content)
@@ -47,7 +50,12 @@ def test_an_amount_must_be_one(value):
         (lambda d: d["schools"].update(hat="on"), "schools.hat", "syrup"),
         (lambda d: d.update(version=4), "version", "3"),
         (lambda d: d.update(parts=[]), "parts", "1 to 12 parts"),
-        (lambda d: d["parts"][0].update(role="filling"), "parts", "role base"),
+        (lambda d: d["parts"][0].update(role="filling", id="filling"), "parts", "role base"),
+        (lambda d: d["parts"][0].update(role="filling"), "parts.0.id", "filling-2"),
+        (lambda d: d["parts"].extend([SYRUP, SYRUP]), "parts", "such as syrup-2"),
+        (lambda d: d["parts"].append({**SYRUP, "id": "filling-2"}), "parts.1.id", "syrup-2"),
+        (lambda d: d["parts"].append({**SYRUP, "id": "syrup-1"}), "parts.1.id", "syrup-2"),
+        (lambda d: d["parts"].append({**d["parts"][0], "id": "base-2"}), "parts", "one part with role base"),
         (lambda d: d["parts"][0]["lines"].pop(0), "parts", "sweet rice flour"),
         (lambda d: d["vessel"]["tin"].update(height_mm=3), "vessel.tin.height_mm", "10 to 200 mm"),
         (lambda d: d.update(serve="tomorrow"), "serve", "2026-12-05T15:30"),

@@ -106,7 +106,7 @@ class TestShape:
         fewer, thinner, more = work(sheet, KITCHEN).drawings.shape.remedies
         assert (fewer.pieces.count, fewer.pieces.filling_g) == (24, 9)
         assert (thinner.pieces.count, thinner.pieces.filling_g) == (None, pytest.approx(216 / 26, abs=0.01))
-        assert (more.part, more.factor) == ("filling", pytest.approx(26 * 9 / 216))
+        assert (more.role, more.factor) == ("filling", pytest.approx(26 * 9 / 216))
 
     def test_skin_and_diameter_from_volumes(self):
         """Worked back: the two spheres hold the two masses at their densities."""

@@ -18,7 +18,7 @@ from kemble.core.change import adjust as adjusting
 from kemble.core.change.adjust import Adjustment, scale
 from kemble.core.facts.fact import ripple
 from kemble.core.facts.problems import Refused
-from kemble.core.facts.vocabulary import KEYS
+from kemble.core.facts.vocabulary import KEYS, role_of
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.shelf import Shelf
 from kemble.core.sheet.bowl import weigh
@@ -118,11 +118,11 @@ def test_no_gram_is_lost_from_lines_to_parts_to_pieces(sheet):
         assert facts.get(f"part.{role}.have_g", made) + away + kept == pytest.approx(made)
     way = WAYS[sheet.way]
     counted = sum(
-        parts.get(role, 0.0)
-        * (1.0 if role == "base" else facts.get(f"part.{role}.have_g", facts[f"part.{role}.made_g"])
-           / facts[f"part.{role}.made_g"])
-        for role in way.counted
-        if role in parts
+        grams
+        * (1.0 if part == "base" else facts.get(f"part.{part}.have_g", facts[f"part.{part}.made_g"])
+           / facts[f"part.{part}.made_g"])
+        for part, grams in parts.items()
+        if role_of(part) in way.counted
     )  # fmt: skip
     soaked = 0.0
     if way.base == "grain":
@@ -137,7 +137,10 @@ def test_no_gram_is_lost_from_lines_to_parts_to_pieces(sheet):
         over_dough = dough - count * facts["shape.base_g"]
         assert over_dough >= -1e-6
         if "shape.filling_g" in facts:
-            filling = facts.get("part.filling.have_g", facts.get("part.filling.made_g", 0.0))
+            filling = sum(
+                facts.get(f"part.{part.id}.have_g", facts[f"part.{part.id}.made_g"])
+                for part in sheet.parts_of("filling")
+            )
             hearts = count * facts.get("shape.heart_g", 0.0)
             over_filling = filling - (count * facts["shape.filling_g"] - hearts)
             assert over_filling >= -1e-6
@@ -223,6 +226,7 @@ ROUTES = [
     ("stirred-rounds", {"by": "filling_share", "share_pct": 40}, "mix.filling_share_pct", 40),
     ("crushed-balls", {"by": "line", "part": 1, "line": 0, "grams": 310}, "part.filling.made_g", 310 * 2.9),
     ("boiled-balls", {"by": "part", "role": "filling", "factor": 1.5}, "part.filling.made_g", 324),
+    ("crushed-balls", {"by": "part", "part_id": "filling", "factor": 2}, "part.filling.made_g", 1322.4),
     ("crushed-balls", {"by": "have", "role": "filling", "grams": 310}, "mix.base_g", 240 * 310 / 661.2),
     ("batter-bake", {"by": "ratio", "fat_pct": 30}, "mix.fat_pct", 30),
     ("tray-rice", {"by": "ratio", "sugar_pct": 65}, "mix.sugar_pct", 65),
@@ -348,6 +352,7 @@ def test_a_ratio_that_no_line_can_move(way, to, says):
         ({"by": "exchange", "part": 0, "line": 2, "ingredient": "egg"}, "to.ingredient"),
         ({"by": "part", "role": "broth", "factor": 2}, "to.role"),
         ({"by": "have", "role": "broth", "grams": 200}, "to.role"),
+        ({"by": "part", "part_id": "filling-2", "factor": 2}, "to.part_id"),
         ({"by": "ratio", "hydration_pct": 0.1, "sugar_pct": 80}, "to.hydration_pct"),
         ({"by": "base", "grams": 49_000}, "parts.0.lines.1.amount.value"),
     ],

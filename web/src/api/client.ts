@@ -18,6 +18,8 @@ export type StepChange = Schemas["StepChange"];
 export type OwnStep = Schemas["OwnStep"];
 export type MethodText = Schemas["MethodText"];
 export type PartRole = Part["role"];
+/** A part of a sheet by name: its role; of a further part of that role "syrup-2" and so on. */
+export type PartId = string;
 export type Take = Schemas["Take"];
 export type OutputPlace = Schemas["OutputPlace"];
 export type PartialAmount = Schemas["PartialAmount"];

@@ -186,6 +186,7 @@ export const FIELDS = [
   ["pan", t`pan`],
   ["pans", t`pans`],
   ["part", t`part`],
+  ["part_id", t`part id`],
   ["parts", t`parts`],
   ["password", t`password`],
   ["path", t`path`],

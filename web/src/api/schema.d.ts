@@ -2064,10 +2064,10 @@ export interface components {
             ingredient: string;
             /**
              * Part
+             * @description a part of the sheet
              * @default base
-             * @enum {string}
              */
-            part: "base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart" | "liquid" | "crust" | "layer" | "decoration";
+            part: string;
         };
         /**
          * AdjustSheet
@@ -2162,6 +2162,12 @@ export interface components {
              */
             part?: number | null;
             /**
+             * Part Id
+             * @description a part of the sheet
+             * @default base
+             */
+            part_id: string;
+            /**
              * People
              * @description a whole number from 1 to 500
              */
@@ -2173,10 +2179,9 @@ export interface components {
             piece_g?: number | null;
             /**
              * Role
-             * @default base
-             * @enum {string}
+             * @description a role: every part of it, in place of one
              */
-            role: "base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart" | "liquid" | "crust" | "layer" | "decoration";
+            role?: ("base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart" | "liquid" | "crust" | "layer" | "decoration") | null;
             /**
              * Share Pct
              * @description above 0, under 95 %
@@ -5075,6 +5080,11 @@ export interface components {
             name: string;
             /** Part */
             part: number;
+            /**
+             * Part Id
+             * @default base
+             */
+            part_id: string;
             /** Pct */
             pct: number;
             /**
@@ -5082,11 +5092,6 @@ export interface components {
              * @default
              */
             question: string;
-            /**
-             * Role
-             * @default base
-             */
-            role: string;
             /** Used G */
             used_g: number;
             /**
@@ -6047,7 +6052,7 @@ export interface components {
              * @description parts that are there already
              * @default []
              */
-            there: ("base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart" | "liquid" | "crust" | "layer" | "decoration")[];
+            there: string[];
         };
         /**
          * OccasionOpen
@@ -6149,7 +6154,7 @@ export interface components {
         };
         /**
          * OutputFlow
-         * @description Some grams of an output and where they go: a part's role, whole, beside, kept, or another sheet.
+         * @description Some grams of an output and where they go: a part, whole, beside, kept, or another sheet.
          */
         OutputFlow: {
             /** Grams */
@@ -6205,7 +6210,7 @@ export interface components {
              * @description a part of the sheet, or whole, beside or kept
              * @default whole
              */
-            to: ("base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart" | "liquid" | "crust" | "layer" | "decoration") | ("whole" | "beside" | "kept");
+            to: string;
             /**
              * Where
              * @description under, wall, through, over, within or round
@@ -6535,7 +6540,8 @@ export interface components {
         };
         /**
          * Part
-         * @description A formula of its own. `family` is what kind of part it is; left out, it follows from way and lines.
+         * @description A formula of its own. Takes, rests, facts and steps name it by its `id`: its role, or of a further part of that role
+         *     "syrup-2" and so on. `family` is what kind of part it is; left out, it follows from way and lines.
          *
          *     `lines` are its ingredients, `takes` what it takes of other parts. `rest` says of each output where it goes once
          *     others have taken theirs; left out, as is usual in its way. `each_g` is how much of it goes on or in a piece,
@@ -6559,6 +6565,12 @@ export interface components {
              * @default
              */
             family: string;
+            /**
+             * Id
+             * @description the role, also where it is left out; of a further part of it "syrup-2" to "syrup-9"
+             * @default
+             */
+            id: string;
             kept?: components["schemas"]["PartialAmount"] | null;
             /**
              * Kept For
@@ -6650,6 +6662,8 @@ export interface components {
             have_g: number;
             /** High G */
             high_g: number;
+            /** Id */
+            id: string;
             /** Kept For */
             kept_for: string;
             /** Kept G */
@@ -6678,8 +6692,11 @@ export interface components {
             raw_g: number;
             /** Reduced */
             reduced: boolean;
-            /** Role */
-            role: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart" | "liquid" | "crust" | "layer" | "decoration";
             /** Says */
             says: string;
             /** Scale G */
@@ -6993,7 +7010,7 @@ export interface components {
         };
         /**
          * PortionFix
-         * @description One way to balance dough and filling: words for the button, the pieces then, and a part made so many times.
+         * @description One way to balance dough and filling: words for the button, the pieces then, and the parts of a role made so many times.
          */
         PortionFix: {
             /**
@@ -7001,9 +7018,9 @@ export interface components {
              * @default 1
              */
             factor: number;
-            /** Part */
-            part?: ("base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart" | "liquid" | "crust" | "layer" | "decoration") | null;
             pieces: components["schemas"]["Pieces"];
+            /** Role */
+            role?: ("base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart" | "liquid" | "crust" | "layer" | "decoration") | null;
             /** Says */
             says: string;
         };
@@ -7143,7 +7160,7 @@ export interface components {
             /** Later Min */
             later_min: number;
             /** Part */
-            part?: ("base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart" | "liquid" | "crust" | "layer" | "decoration") | null;
+            part?: string | null;
             /**
              * School
              * @default
@@ -8068,9 +8085,8 @@ export interface components {
             /**
              * Role
              * @description a part of the sheet
-             * @enum {string}
              */
-            role: "base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart" | "liquid" | "crust" | "layer" | "decoration";
+            role: string;
             /**
              * Uid
              * @description 8 to 64 letters or figures, new for each
@@ -8519,7 +8535,7 @@ export interface components {
              * To
              * @description a part of the sheet
              */
-            to?: ("base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart" | "liquid" | "crust" | "layer" | "decoration") | null;
+            to?: string | null;
         };
         /**
          * StagedArchive
@@ -8965,7 +8981,7 @@ export interface components {
              */
             own_words: string;
             /** Part */
-            part?: ("base" | "syrup" | "filling" | "broth" | "topping" | "coat" | "glaze" | "oil" | "herb" | "wrapper" | "heart" | "liquid" | "crust" | "layer" | "decoration") | null;
+            part?: string | null;
             predicted?: components["schemas"]["PredictedTime"] | null;
             rhythm?: components["schemas"]["RhythmResult"] | null;
             /**
@@ -9678,8 +9694,8 @@ export interface components {
             mm: number;
             /** Name */
             name: string;
-            /** Role */
-            role: string;
+            /** Part Id */
+            part_id: string;
             /**
              * Where
              * @enum {string}

@@ -101,7 +101,7 @@ export function withStages(sheet: Sheet, step: StepResult, stages: StepChange["s
     return of === id && Number(number) > stages.length;
   };
   const parts = next.parts.map((part) =>
-    part.role === (step.part ?? "base")
+    part.id === (step.part ?? "base")
       ? { ...part, lines: part.lines.map((line) => (gone(line.joins) ? { ...line, joins: "" } : line)) }
       : part,
   );

@@ -85,10 +85,14 @@ function read(store: Storage, key: string) {
   }
 }
 
-/** A sheet as the page before this one left it, in version 2: times that were given stood in a table of their own. */
+/**
+ * A sheet as a page before this one left it: a part had no id but its role, and in version 2 times that were given stood
+ * in a table of their own.
+ */
 function upToDate(sheet: Sheet): Sheet {
-  const { taught, ...old } = sheet as Sheet & { taught?: Record<string, { minutes: number; by: string }> };
-  if (Array.isArray(old.method)) return sheet;
+  const { taught, ...was } = sheet as Sheet & { taught?: Record<string, { minutes: number; by: string }> };
+  const old = { ...was, parts: was.parts.map((part) => ({ ...part, id: part.id || part.role })) };
+  if (Array.isArray(old.method)) return old;
   const method = Object.entries(taught ?? {}).map(([step, { minutes, by }]) => ({
     ...UNCHANGED,
     step,

@@ -1,6 +1,8 @@
 /** Small changes to a sheet, each giving a new sheet. */
 
-import type { Line, OutputPlace, OwnStep, Part, PartRole, Sheet, StepChange, Take } from "../api/client";
+import type { Line, OutputPlace, OwnStep, Part, PartId, PartRole, Sheet, StepChange, Take } from "../api/client";
+
+const MOST_OF_A_ROLE = 9;
 
 export const newLine = (ingredient: string, value = 10, unit: Line["amount"]["unit"] = "g"): Line => ({
   ingredient,
@@ -13,8 +15,9 @@ export const newLine = (ingredient: string, value = 10, unit: Line["amount"]["un
   soak_min: null,
 });
 
-export const newPart = (role: PartRole, name: string, family: string, lines: Line[]): Part => ({
+export const newPart = (role: PartRole, name: string, family: string, lines: Line[], id: PartId = role): Part => ({
   role,
+  id,
   name,
   family,
   schools: {},
@@ -41,37 +44,44 @@ export const withLine = (sheet: Sheet, part: number, line: number, change: (line
 export const withNewLine = (sheet: Sheet, part: number, ingredient: string): Sheet =>
   withLines(sheet, part, (lines) => [...lines, newLine(ingredient)]);
 
-export const withPart = (sheet: Sheet, role: PartRole, change: (part: Part) => Part): Sheet => ({
+export const withPart = (sheet: Sheet, id: PartId, change: (part: Part) => Part): Sheet => ({
   ...sheet,
-  parts: sheet.parts.map((part) => (part.role === role ? change(part) : part)),
+  parts: sheet.parts.map((part) => (part.id === id ? change(part) : part)),
 });
 
+/** The id of one more part of a role; null where a sheet has as many as it may. */
+export function nextId(sheet: Sheet, role: PartRole): PartId | null {
+  const ids = new Set(sheet.parts.map((part) => part.id));
+  const all = [role, ...Array.from({ length: MOST_OF_A_ROLE - 1 }, (_, i) => `${role}-${i + 2}`)];
+  return role === "base" ? null : (all.find((id) => !ids.has(id)) ?? null);
+}
+
 /** Some of what another part makes, taken into this one; null takes it out again. */
-export const withTake = (sheet: Sheet, role: PartRole, at: number, change: (take: Take) => Take | null): Sheet =>
-  withPart(sheet, role, (part) => ({
+export const withTake = (sheet: Sheet, id: PartId, at: number, change: (take: Take) => Take | null): Sheet =>
+  withPart(sheet, id, (part) => ({
     ...part,
     takes: part.takes.flatMap((was, i) => (i === at ? (change(was) ?? []) : [was])),
   }));
 
-export const withNewTake = (sheet: Sheet, role: PartRole, of: string, some: Omit<Take, "of" | "joins">): Sheet =>
-  withPart(sheet, role, (part) => ({ ...part, takes: [...part.takes, { ...some, of, joins: "" }] }));
+export const withNewTake = (sheet: Sheet, id: PartId, of: string, some: Omit<Take, "of" | "joins">): Sheet =>
+  withPart(sheet, id, (part) => ({ ...part, takes: [...part.takes, { ...some, of, joins: "" }] }));
 
 /** Where the rest of an output goes; "" is what its part is made for. */
-export const withPlace = (sheet: Sheet, role: PartRole, output: string, place: OutputPlace): Sheet =>
-  withPart(sheet, role, (part) => ({ ...part, rest: { ...part.rest, [output]: place } }));
+export const withPlace = (sheet: Sheet, id: PartId, output: string, place: OutputPlace): Sheet =>
+  withPart(sheet, id, (part) => ({ ...part, rest: { ...part.rest, [output]: place } }));
 
 /** Without a part; shares of other lines that went to it stay where they are written, and nothing takes of it. */
-export const withoutPart = (sheet: Sheet, role: PartRole): Sheet => ({
+export const withoutPart = (sheet: Sheet, id: PartId): Sheet => ({
   ...sheet,
   parts: sheet.parts
-    .filter((part) => part.role !== role)
+    .filter((part) => part.id !== id)
     .map((part) => ({
       ...part,
-      takes: part.takes.filter((take) => take.of.split(".")[0] !== role),
-      rest: Object.fromEntries(Object.entries(part.rest).filter(([, place]) => place.to !== role)),
+      takes: part.takes.filter((take) => take.of.split(".")[0] !== id),
+      rest: Object.fromEntries(Object.entries(part.rest).filter(([, place]) => place.to !== id)),
       lines: part.lines.map((line) => ({
         ...line,
-        splits: line.splits.map((split) => (split.to === role ? { ...split, to: null } : split)),
+        splits: line.splits.map((split) => (split.to === id ? { ...split, to: null } : split)),
       })),
     })),
 });

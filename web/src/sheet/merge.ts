@@ -81,7 +81,7 @@ function mergeNamed(from: unknown[], to: unknown[], onto: unknown[], path: strin
     .filter((item) => item !== ABSENT);
 }
 
-const NAMES = ["role", "ingredient", "id", "step", "own", "text"];
+const NAMES = ["id", "ingredient", "step", "own", "text"];
 
 /** What a member of a list is told from the others by; null when it has no such thing. */
 function nameOf(member: unknown): string | null {

@@ -293,7 +293,7 @@ const ABSOLUTE = new Set<Adjustment["by"]>(["ratio", "filling_share", "base", "b
 function supersedes(wish: Adjustment, earlier: Adjustment) {
   if (wish.by !== earlier.by || !ABSOLUTE.has(wish.by)) return false;
   const said = (item: Adjustment) => Object.keys(item).filter((key) => item[key as keyof Adjustment] != null);
-  return wish.role === earlier.role && same(said(wish).sort(), said(earlier).sort());
+  return wish.part_id === earlier.part_id && same(said(wish).sort(), said(earlier).sort());
 }
 
 function asked(queue: Queue, want: Want, uid: string): Queue {

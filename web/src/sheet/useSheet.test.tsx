@@ -394,7 +394,8 @@ describe("what is kept", () => {
 
   it("by a page of before is brought up to date: times that were given stand in the method", () => {
     const { method, ...old } = sheet();
-    const before = { ...old, version: 2, taught: { heat: { minutes: 70, by: "my aunt" } } };
+    const unnamed = old.parts.map(({ id: _, ...part }) => part);
+    const before = { ...old, version: 2, parts: unnamed, taught: { heat: { minutes: 70, by: "my aunt" } } };
     const draft = {
       at: Date.now() - 120_000,
       sheets: [before, { ...before, title: "Typed and not saved" }],
@@ -407,6 +408,9 @@ describe("what is kept", () => {
       { step: "heat", minutes: 70, by: "my aunt", use: "ours" },
     ]);
     expect(op && "change" in op && "taught" in op.change.to).toBe(false);
+    expect(op && "change" in op && op.change.to.parts.map((part) => part.id)).toEqual(
+      old.parts.map((part) => part.role),
+    );
   });
 
   it("of another sheet, or broken, is nothing", () => {

@@ -189,7 +189,7 @@ export function useSheet(opened: SheetOpen): Editing {
       dots: opened.dots,
       // A change is what was made of the sheet that was seen, so it is told with that sheet.
       edit: (to) => tell({ is: "changed", from: sheet, to, at: Date.now() }),
-      adjust: (to) => tell({ is: "wished", to: { role: "base", ...to } as Adjustment, at: Date.now() }),
+      adjust: (to) => tell({ is: "wished", to: { part_id: "base", ...to } as Adjustment, at: Date.now() }),
       undo: past.at(-1)?.change ? () => tell({ is: "undo", at: Date.now() }) : null,
       redo: future.length ? () => tell({ is: "redo", at: Date.now() }) : null,
       look: () => tell({ is: "look" }),

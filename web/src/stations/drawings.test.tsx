@@ -709,9 +709,9 @@ describe("what done looks like", () => {
 
 describe("a tin with layers", () => {
   const layers = [
-    { role: "crust", name: "sugar crust", group: "nut", where: "wall", mm: 2 },
-    { role: "layer", name: "pears", group: "fruit", where: "under", mm: 5 },
-    { role: "topping", name: "hazelnuts", group: "nut", where: "over", mm: 3 },
+    { part_id: "crust", name: "sugar crust", group: "nut", where: "wall", mm: 2 },
+    { part_id: "layer", name: "pears", group: "fruit", where: "under", mm: 5 },
+    { part_id: "topping", name: "hazelnuts", group: "nut", where: "over", mm: 3 },
   ] as TinDrawing["layers"];
 
   it("draws each to scale, and says it", () => {

@@ -78,8 +78,8 @@ def _eaten(calculation: Calculation, *, perishable: bool, soon: Origin, room: Or
     cooked = calculation.way.portions == "raw" or calculation.way.form == "tin"
     wet = any(
         item.perishable and item.group in ("fruit", "liquid", "egg")
-        for role, part in calculation.bowl.parts.items()
-        if role in ("filling", "heart", "topping", "layer")
+        for part in calculation.bowl.parts.values()
+        if part.part.role in ("filling", "heart", "topping", "layer")
         for item in (contribution.item for contribution in part.contributions)
     )
     likely, least, most = shelf_life.eaten_h(

@@ -474,9 +474,9 @@ def _enter_glaze(calculation: Calculation, done: float, skin: float | None) -> N
         return
     fact_book, bare = calculation.fact_book, calculation.fact_book.number("heat.all_loads_min")
     sets = calculation.likely("glaze_min")
-    glaze = calculation.bowl.parts.get("glaze")
+    places = [glaze.main.place for glaze in calculation.bowl.of_role("glaze")]
     # One that lies under the cake, or is poured over on the plate, does not wait for the oven.
-    if glaze is not None and (glaze.main.place.to, glaze.main.place.where) == ("whole", "over"):
+    if any((place.to, place.where) == ("whole", "over") for place in places):
         bare -= done - fact_book.add(
             "heat.glaze_at_min",
             max(done - sets, min(skin or 0.0, done)),

@@ -289,10 +289,11 @@ def _advise_on_boil(calculation: Calculation, *, hot: float, core_done_c: float)
 
 def _pot_ml(calculation: Calculation) -> tuple[float, Origin]:
     """ml that they swim in, and where that is said: the pot's water, or the broth that they are eaten in."""
-    pot, broth = calculation.pot, calculation.bowl.parts.get("broth")
-    if calculation.asked("pot") != "water" and broth and broth.main.made.grams > 0:
-        ml = min(pot.water_ml, broth.main.made.grams / broth.main.item.g_per_ml)
-        return ml, leaf("part.broth.made_g", say("the broth"), round(ml), "ml")
+    pot, broths = calculation.pot, calculation.bowl.of_role("broth")
+    broth_ml = sum(broth.main.made.grams / broth.main.item.g_per_ml for broth in broths)
+    if calculation.asked("pot") != "water" and broth_ml > 0:
+        ml = min(pot.water_ml, broth_ml)
+        return ml, leaf(f"part.{broths[0].id}.made_g", say("the broth"), round(ml), "ml")
     return pot.water_ml, calculation.from_kitchen("pot.water_ml", say("water in the pot"), pot.water_ml, "ml")
 
 

@@ -80,7 +80,7 @@ def enter_other_times(calculation: Calculation, stands_in: StandsIn | None) -> N
             _enter_beans(calculation, bowl)
         if bowl.family.id == "burnt-sugar" and bowl.of_group("sugar"):
             _enter_caramel(
-                calculation, f"part.{bowl.role}.caramel_min", bowl.of_group("sugar"), [f"part.{bowl.role}.raw_g"]
+                calculation, f"part.{bowl.id}.caramel_min", bowl.of_group("sugar"), [f"part.{bowl.id}.raw_g"]
             )
     if "keep.hard_after_h" in calculation.fact_book and any(kind == "fry" for _, _, kind in way.finishes):
         hours = calculation.fact_book.number("keep.hard_after_h")
@@ -205,7 +205,7 @@ def _enter_beans(calculation: Calculation, bowl: PartBowl) -> None:
     says = say("from the boil until {beans} crush between two fingers, ", beans=dry[0].item.name.lower()) + (
         say("soaked overnight") if school == "overnight" else say("not soaked")
     )
-    key, of = f"part.{bowl.role}.soft_min", [f"part.{bowl.role}.raw_g"]
+    key, of = f"part.{bowl.id}.soft_min", [f"part.{bowl.id}.raw_g"]
     enter_with_range(
         calculation, key, says, scaled_by_estimates(slowest, *which), which, source=KITCHEN_ESTIMATE, of=[*of]
     )

@@ -30,7 +30,7 @@ def boil_down(calculation: Calculation, bowl: PartBowl, finish: PartFinish, loss
     The rate is what the burner's net power turns to vapour, or what its pan's width lets go, whichever is less. A syrup boiled down to
     its solids tells its stages by the same rate: at the boil, when it begins to coat, from when it sets stiff.
     """
-    kitchen, role = calculation.kitchen, bowl.role
+    kitchen, part_id = calculation.kitchen, bowl.id
     how = finish.boils or "syrup"
     pan = next((pan for pan in kitchen.pans if pan.name == bowl.part.pan), None)
     across = pan.across_mm if pan else PAN_MM
@@ -46,7 +46,7 @@ def boil_down(calculation: Calculation, bowl: PartBowl, finish: PartFinish, loss
     goes: EstimateId = "boil_off"
     rate = enter_with_range(
         calculation,
-        f"part.{role}.boil_off_g_per_min",
+        f"part.{part_id}.boil_off_g_per_min",
         say("heat of evaporation, limited by {limit}", limit=limit),
         scaled_by_estimates(rate, goes),
         (goes,),
@@ -70,12 +70,12 @@ def boil_down(calculation: Calculation, bowl: PartBowl, finish: PartFinish, loss
         _enter_stages(calculation, bowl, finish, until)
     enter_with_range(
         calculation,
-        f"part.{role}.boil_off_min",
+        f"part.{part_id}.boil_off_min",
         say("brought to the boil, then what is to go over the rate: the scale says when, not the clock"),
         until(loss_g),
         (goes, "burner"),
         source=KITCHEN_ESTIMATE,
-        of=[f"part.{role}.boil_off_g_per_min", f"part.{role}.raw_g", f"part.{role}.made_g"],
+        of=[f"part.{part_id}.boil_off_g_per_min", f"part.{part_id}.raw_g", f"part.{part_id}.made_g"],
     )
 
 
@@ -83,7 +83,7 @@ def _enter_stages(
     calculation: Calculation, bowl: PartBowl, finish: PartFinish, until: Callable[[float], Solve]
 ) -> None:
     """When a syrup boils, begins to coat, and sets stiff: by the share of solids that is left in it."""
-    role, raw, solids = bowl.role, bowl.composition.total, bowl.composition.solids
+    part_id, raw, solids = bowl.id, bowl.composition.total, bowl.composition.solids
     which: tuple[EstimateId, ...] = ("boil_off", "burner")
     for name, share, says in (
         ("boils", 0.0, say("warmed from the room to the boil")),
@@ -102,10 +102,10 @@ def _enter_stages(
         if gone_g >= 0:
             enter_with_range(
                 calculation,
-                f"part.{role}.{name}_min",
+                f"part.{part_id}.{name}_min",
                 says,
                 until(gone_g),
                 which,
                 source=KITCHEN_ESTIMATE,
-                of=[f"part.{role}.boil_off_g_per_min", f"part.{role}.raw_g"],
+                of=[f"part.{part_id}.boil_off_g_per_min", f"part.{part_id}.raw_g"],
             )

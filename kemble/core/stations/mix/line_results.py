@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from kemble.core.facts.quantity import UNITS, HouseholdMeasure, household
+from kemble.core.facts.quantity import UNITS
 from kemble.core.facts.unchecked import unchecked_model
+from kemble.core.facts.vocabulary import PartId
+from kemble.core.kitchen.household_measure import household_measure
 from kemble.core.sentences import Words, say
 from kemble.core.sheet.bowl import WeighedLine
 from kemble.core.stations.calculation import AnswerModel, Calculation
-
-_NEAR_ENOUGH_PCT = 12.0  # as far as one egg is from another
 
 
 class LineDestination(AnswerModel):
@@ -27,7 +27,7 @@ class LineResult(AnswerModel):
 
     part: int
     line: int
-    role: str = "base"
+    part_id: PartId = "base"
     name: Words
     group: str
     grams: float
@@ -44,9 +44,7 @@ class LineResult(AnswerModel):
 
 def line_result(calculation: Calculation, line: WeighedLine, base_g: float) -> LineResult:
     item = line.item
-    near = _count_in_halves(line) or household(
-        round(line.grams, 3), g_per_ml=line.g_per_ml, spoons=calculation.shelf.spoons
-    )
+    near = household_measure(item, line.grams, g_per_ml=line.g_per_ml, spoons=calculation.shelf.spoons)
     carried = [
         unchecked_model(LineDestination, to=share.to, at=share.at, grams=share.grams)
         for share in line.shares
@@ -60,7 +58,7 @@ def line_result(calculation: Calculation, line: WeighedLine, base_g: float) -> L
         LineResult,
         part=line.part,
         line=line.index,
-        role=line.role,
+        part_id=line.part_id,
         name=item.name,
         group=item.group,
         grams=line.grams,
@@ -74,20 +72,6 @@ def line_result(calculation: Calculation, line: WeighedLine, base_g: float) -> L
         look_alike=item.look_alike,
         question=question(calculation, line),
     )
-
-
-def _count_in_halves(line: WeighedLine) -> HouseholdMeasure | None:
-    """Eggs are counted, in halves, where that comes near: "2 eggs" and not a third of a cup."""
-    each = line.item.g_per_piece
-    if line.item.group != "egg" or not each:
-        return None
-    halves = max(1, round(2 * line.grams / each))
-    error = 100 * (halves * each / 2 - line.grams) / line.grams
-    if abs(error) > _NEAR_ENOUGH_PCT:
-        return None
-    whole = f"{halves // 2 or ''}{'½' if halves % 2 else ''}"
-    name = line.item.name.split(",")[0].lower()
-    return HouseholdMeasure(f"{whole} {name}{'s' if halves > 2 else ''}", error)
 
 
 def question(calculation: Calculation, line: WeighedLine) -> str:

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from kemble.core.cards.card_parts import Amount
 from kemble.core.facts.fact import CONSERVATION, KITCHEN_ESTIMATE, WEIGHED, Origin, Origins, leaf
 from kemble.core.facts.unchecked import unchecked_model
-from kemble.core.facts.vocabulary import PartRole
+from kemble.core.facts.vocabulary import PartId, role_of
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.kitchen.larder import SOURCE, Composition
 from kemble.core.physics.doneness import gel_temperature_c
@@ -57,7 +57,7 @@ class MixResult:
     heated: Composition
     shaped: Composition
     cooked: Composition
-    made: dict[PartRole, FinishedPart]
+    made: dict[PartId, FinishedPart]
     lines: tuple[LineResult, ...]
     parts: tuple[PartResult, ...]
     grain: GrainResult | None
@@ -91,29 +91,31 @@ def is_whole(contribution: Contribution, base: str) -> bool:
 
 
 def _counted_ingredients(
-    calculation: Calculation, soaked: SoakedGrain | None, made: dict[PartRole, FinishedPart]
+    calculation: Calculation, soaked: SoakedGrain | None, made: dict[PartId, FinishedPart]
 ) -> list[_CountedIngredient]:
     """Every line of the counted parts, as much of it as this sheet has, and the water of the soak."""
     way = calculation.way
     counteds = []
     for role in way.counted:
-        bowl = calculation.bowl.parts.get(role)
-        if bowl is None or not (role == "base" or counts_raw(calculation.sheet, bowl.part)):
-            continue
-        share = made[role].have / made[role].grams if role in made and made[role].grams else 1.0
-        for contribution in bowl.contributions:
-            composition = contribution.composition if share == 1.0 else contribution.composition.scaled(share)
-            is_base = role == "base" and contribution.item.group == way.base
-            packing = contribution.weighed.packing if contribution.weighed else (0.0, 0.0)
-            late = role == "base" and way.joins_late(contribution.joins)
-            free = (
-                composition.water * calculation.likely("whole_gives")
-                if role == "base" and is_whole(contribution, way.base)
-                else None
-            )
-            counteds.append(
-                _CountedIngredient(composition, contribution.item.name, contribution.ref, is_base, late, packing, free)
-            )
+        for bowl in calculation.bowl.of_role(role):
+            if not (role == "base" or counts_raw(calculation.sheet, bowl.part)):
+                continue
+            share = made[bowl.id].have / made[bowl.id].grams if bowl.id in made and made[bowl.id].grams else 1.0
+            for contribution in bowl.contributions:
+                composition = contribution.composition if share == 1.0 else contribution.composition.scaled(share)
+                is_base = role == "base" and contribution.item.group == way.base
+                packing = contribution.weighed.packing if contribution.weighed else (0.0, 0.0)
+                late = role == "base" and way.joins_late(contribution.joins)
+                free = (
+                    composition.water * calculation.likely("whole_gives")
+                    if role == "base" and is_whole(contribution, way.base)
+                    else None
+                )
+                counteds.append(
+                    _CountedIngredient(
+                        composition, contribution.item.name, contribution.ref, is_base, late, packing, free
+                    )
+                )
     if soaked and soaked.beside > 0:
         water = Composition.of((soaked.beside, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0))
         counteds.append(_CountedIngredient(water, say("the soak"), "grain.uptake_g", False))
@@ -330,17 +332,19 @@ def _drawing(calculation: Calculation, whole: Composition, ratios: Mapping[str, 
     )
 
 
-def _enter_filling(calculation: Calculation, made: Mapping[PartRole, FinishedPart], base_g: float) -> None:
+def _enter_filling(calculation: Calculation, made: Mapping[PartId, FinishedPart], base_g: float) -> None:
     """How much filling is made, on the base and on all of it."""
     fact_book = calculation.fact_book
-    if not calculation.sheet.part("filling"):
+    fillings = [finished for part_id, finished in made.items() if role_of(part_id) == "filling"]
+    if not fillings:
         return
+    of_fillings: Origins = [f"part.{finished.id}.made_g" for finished in fillings]
     share = fact_book.add(
         "mix.filling_pct",
-        100 * made["filling"].have / base_g,
+        100 * sum(finished.have for finished in fillings) / base_g,
         say("filling made, on the base's dry weight"),
         source=CONSERVATION,
-        of=["part.filling.made_g", "mix.base_g"],
+        of=[*of_fillings, "mix.base_g"],
     )
     of = "mix.cooked_g" if calculation.way.portions == "cooked" else "mix.batch_g"
     fact_book.add(
@@ -348,7 +352,7 @@ def _enter_filling(calculation: Calculation, made: Mapping[PartRole, FinishedPar
         100 * share * base_g / (share * base_g + 100 * fact_book.number(of)),
         say("filling made, on filling and dough together"),
         source=CONSERVATION,
-        of=["part.filling.made_g", of],
+        of=[*of_fillings, of],
     )
 
 
@@ -387,7 +391,7 @@ def _enter_on_scale(calculation: Calculation, likely: float, low: float, high: f
 def _enter_cooked(
     calculation: Calculation,
     soaked: SoakedGrain | None,
-    made: dict[PartRole, FinishedPart],
+    made: dict[PartId, FinishedPart],
     heated: Composition,
     late: Sequence[Contribution],
 ) -> tuple[Composition, float]:
@@ -421,15 +425,15 @@ def _enter_cooked(
         whole.append(contribution.composition)
         of.append(leaf(contribution.ref, contribution.item.name, round(contribution.grams, 1), "g"))
         says += say(", and the {item} that joins it then", item=contribution.item.name.lower())
-    for role in way.counted:
-        if role in made and counts_raw(calculation.sheet, calculation.bowl.parts[role].part):
+    for part_id, finished in made.items():
+        if role_of(part_id) in way.counted and counts_raw(calculation.sheet, calculation.bowl.parts[part_id].part):
             likely, low, high = (
-                total + part * (made[role].have / made[role].grams if made[role].grams else 1.0)
-                for total, part in ((likely, made[role].grams), (low, made[role].low), (high, made[role].high))
+                total + part * (finished.have / finished.grams if finished.grams else 1.0)
+                for total, part in ((likely, finished.grams), (low, finished.low), (high, finished.high))
             )
-            whole.append(made[role].had)
-            of.append(f"part.{role}.made_g")
-            says += say(" and the {name}", name=made[role].name)
+            whole.append(finished.had)
+            of.append(f"part.{part_id}.made_g")
+            says += say(" and the {name}", name=finished.name)
     shown = calculation.weighed.get("mix.cooked_g")
     if shown is not None:
         done += shown - likely

@@ -8,9 +8,9 @@ from typing import Any
 
 from kemble.core.cards.family import PartFinish
 from kemble.core.facts.fact import CONSERVATION, KITCHEN_ESTIMATE, Origins, leaf
-from kemble.core.facts.quantity import household
 from kemble.core.facts.unchecked import unchecked_model
-from kemble.core.facts.vocabulary import PartRole
+from kemble.core.facts.vocabulary import PartId, PartRole
+from kemble.core.kitchen.household_measure import household_measure
 from kemble.core.kitchen.larder import Composition
 from kemble.core.sentences import Words, say
 from kemble.core.sheet.bowl import PartBowl, PartOutput, TakenOutput, dry_beans_g
@@ -23,7 +23,7 @@ _A_CRUMB_G = 0.05  # less of it is nothing
 
 
 class OutputFlow(AnswerModel):
-    """Some grams of an output and where they go: a part's role, whole, beside, kept, or another sheet."""
+    """Some grams of an output and where they go: a part, whole, beside, kept, or another sheet."""
 
     to: str
     name: str
@@ -49,7 +49,8 @@ class OutputResult(AnswerModel):
 class PartResult(AnswerModel):
     """One part in numbers for its drawing: what goes in, what is left, what the scale shows."""
 
-    role: str
+    id: PartId
+    role: PartRole
     name: str
     family: str
     family_name: Words
@@ -78,7 +79,7 @@ class FinishedPart:
     `have` leaves out what is kept, made for other sheets, or taken into other parts.
     """
 
-    role: PartRole
+    id: PartId
     name: str
     grams: float
     low: float
@@ -92,13 +93,15 @@ class FinishedPart:
         return self.composition.scaled(self.have / self.grams) if self.grams else self.composition
 
 
-def yield_parts(calculation: Calculation) -> dict[PartRole, FinishedPart]:
+def yield_parts(calculation: Calculation) -> dict[PartId, FinishedPart]:
     """Yield and finishing weight of every part beside the base, in the sheet's order."""
-    return {role: _yield_part(calculation, bowl) for role, bowl in calculation.bowl.parts.items() if role != "base"}
+    return {
+        part_id: _yield_part(calculation, bowl) for part_id, bowl in calculation.bowl.parts.items() if part_id != "base"
+    }
 
 
 def _yield_part(calculation: Calculation, bowl: PartBowl) -> FinishedPart:
-    fact_book, part, role = calculation.fact_book, bowl.part, bowl.role
+    fact_book, part, part_id = calculation.fact_book, bowl.part, bowl.id
     finish = bowl.family.finish if bowl.family else PartFinish()
     off = [
         math.hypot(
@@ -112,7 +115,7 @@ def _yield_part(calculation: Calculation, bowl: PartBowl) -> FinishedPart:
     ]
     ranged = sum(off) > LEAST_RANGE * bowl.grams
     raw = fact_book.add(
-        f"part.{role}.raw_g",
+        f"part.{part_id}.raw_g",
         bowl.grams,
         say("everything that goes into it, reserves and shares for other parts left out"),
         source=CONSERVATION,
@@ -131,12 +134,16 @@ def _yield_part(calculation: Calculation, bowl: PartBowl) -> FinishedPart:
         starts = finish.boils_from * dry if finish.rule == "times-dry" else raw
         boil_down(calculation, bowl, finish, max(0.0, starts - sum(output.made.grams for output in bowl.outputs)))
     _sugar(calculation, bowl)
-    of: Origins = [f"part.{role}.made_g"]
+    of: Origins = [f"part.{part_id}.made_g"]
     if main.away:
         titles = ", ".join(other.sheet for other in part.made_for)
-        fact_book.add(f"part.{role}.away_g", main.away, say("for {titles}", titles=titles), source=CONSERVATION, of=of)
+        fact_book.add(
+            f"part.{part_id}.away_g", main.away, say("for {titles}", titles=titles), source=CONSERVATION, of=of
+        )
     if main.kept:
-        fact_book.add(f"part.{role}.kept_g", main.kept, part.kept_for or say("kept back"), source=CONSERVATION, of=of)
+        fact_book.add(
+            f"part.{part_id}.kept_g", main.kept, part.kept_for or say("kept back"), source=CONSERVATION, of=of
+        )
     if main.taken:
         takers = ", ".join(
             dict.fromkeys(
@@ -144,17 +151,19 @@ def _yield_part(calculation: Calculation, bowl: PartBowl) -> FinishedPart:
             )
         )
         fact_book.add(
-            f"part.{role}.taken_g", main.taken, say("into {takers}", takers=takers), source=CONSERVATION, of=of
+            f"part.{part_id}.taken_g", main.taken, say("into {takers}", takers=takers), source=CONSERVATION, of=of
         )
     if main.away or main.kept or main.taken:
-        fact_book.add(f"part.{role}.have_g", main.rest, say("what is left for this sheet"), source=CONSERVATION, of=of)
+        fact_book.add(
+            f"part.{part_id}.have_g", main.rest, say("what is left for this sheet"), source=CONSERVATION, of=of
+        )
     if others:
         _enter_others(calculation, bowl, others)
     _report_shortage(calculation, bowl)
     pan = next((pan for pan in calculation.kitchen.pans if pan.name == part.pan), None)
     if pan:
         fact_book.add(
-            f"part.{role}.scale_g",
+            f"part.{part_id}.scale_g",
             made.grams + pan.empty_g,
             say("with {name}: stop when the scale shows it", name=pan.name),
             source=CONSERVATION,
@@ -162,13 +171,11 @@ def _yield_part(calculation: Calculation, bowl: PartBowl) -> FinishedPart:
             low=made.low + pan.empty_g,
             high=made.high + pan.empty_g,
         )
-    return FinishedPart(role, part.name or role, made.grams, made.low, made.high, main.rest, made.composition)
+    return FinishedPart(part_id, part.name or part_id, made.grams, made.low, made.high, main.rest, made.composition)
 
 
 def _takes_of(calculation: Calculation, bowl: PartBowl, had: PartOutput) -> list[TakenOutput]:
-    return [
-        taken for taken in calculation.bowl.taken if (taken.source, taken.output) == (bowl.role, had.made.output.id)
-    ]
+    return [taken for taken in calculation.bowl.taken if (taken.source, taken.output) == (bowl.id, had.made.output.id)]
 
 
 def _enter_others(calculation: Calculation, bowl: PartBowl, others: list[PartOutput]) -> None:
@@ -176,11 +183,11 @@ def _enter_others(calculation: Calculation, bowl: PartBowl, others: list[PartOut
     likely, low, high = (sum(getattr(output.made, name) for output in others) for name in ("grams", "low", "high"))
     names = " and ".join(output.made.output.name for output in others)
     calculation.fact_book.add(
-        f"part.{bowl.role}.also_g",
+        f"part.{bowl.id}.also_g",
         likely,
         say("{names}, from the same pan", names=names),
         source=KITCHEN_ESTIMATE,
-        of=[f"part.{bowl.role}.raw_g"],
+        of=[f"part.{bowl.id}.raw_g"],
         low=low if low != high else None,
         high=high if low != high else None,
     )
@@ -219,11 +226,11 @@ def _report_shortage(calculation: Calculation, bowl: PartBowl) -> None:
         calculation.advise("mix", "look", says, 0)
     if lacking:
         calculation.fact_book.add(
-            f"part.{bowl.role}.short_g",
+            f"part.{bowl.id}.short_g",
             lacking,
             say("asked of it, less what is made"),
             source=CONSERVATION,
-            of=[f"part.{bowl.role}.made_g"],
+            of=[f"part.{bowl.id}.made_g"],
         )
 
 
@@ -237,7 +244,7 @@ def _sugar(calculation: Calculation, bowl: PartBowl) -> None:
         return
     added = [contribution for contribution in bowl.contributions if contribution.item.group != family.sweetened]
     share = calculation.fact_book.add(
-        f"part.{bowl.role}.sugar_pct",
+        f"part.{bowl.id}.sugar_pct",
         100 * sum(contribution.composition.sugar for contribution in added) / main,
         say("the sugar in everything else, on the weight of the beans or nuts"),
         source=CONSERVATION,
@@ -264,14 +271,14 @@ def _sugar(calculation: Calculation, bowl: PartBowl) -> None:
 
 def _enter_made(calculation: Calculation, bowl: PartBowl, finish: PartFinish, raw: float) -> None:
     """The weight when done, by the family's rule."""
-    fact_book, role, inside, made = calculation.fact_book, bowl.role, bowl.composition, bowl.main.made
+    fact_book, part_id, inside, made = calculation.fact_book, bowl.id, bowl.composition, bowl.main.made
     dry = dry_beans_g(bowl.contributions)
-    of: Origins = [f"part.{role}.raw_g"]
+    of: Origins = [f"part.{part_id}.raw_g"]
     as_it_is = made.composition is inside
     if finish.rule == "curd" and not as_it_is:
         oil = next(output.made for output in bowl.outputs if output.made.output.group == "fat")
         fact_book.add(
-            f"part.{role}.oil_g",
+            f"part.{part_id}.oil_g",
             oil.grams,
             finish.says,
             source=KITCHEN_ESTIMATE,
@@ -280,7 +287,7 @@ def _enter_made(calculation: Calculation, bowl: PartBowl, finish: PartFinish, ra
             high=oil.high,
         )
     fact_book.add(
-        f"part.{role}.made_g",
+        f"part.{part_id}.made_g",
         made.grams,
         say("everything that goes in") if as_it_is else made.output.says or finish.says,
         source=CONSERVATION
@@ -297,43 +304,44 @@ def _enter_made(calculation: Calculation, bowl: PartBowl, finish: PartFinish, ra
     thick = finish.rule == "solids" and made.grams >= raw > 0
     if thick and raw - inside.solids < raw * (1 - finish.target.high / 100):
         calculation.advise(
-            "mix", "look", say("The {part} is thicker than done already: let it down.", part=bowl.part.name or role), 3
+            "mix", "look", say("The {part} is thicker than done already: let it down.", part=bowl.part.called), 3
         )
     lost = raw - sum(output.made.grams for output in bowl.outputs)
     if lost > _A_CRUMB_G:
         fact_book.add(
-            f"part.{role}.loss_g", lost, say("what went in, less what is made"), source=CONSERVATION, of=[*of]
+            f"part.{part_id}.loss_g", lost, say("what went in, less what is made"), source=CONSERVATION, of=[*of]
         )
     if finish.rule in ("solids", "times-dry") and made.grams:
         fact_book.add(
-            f"part.{role}.solids_pct",
+            f"part.{part_id}.solids_pct",
             100 * inside.solids / made.grams,
             say("all that is not water, on its weight when done"),
             source=CONSERVATION,
-            of=[f"part.{role}.made_g"],
+            of=[f"part.{part_id}.made_g"],
         )
     if dry and finish.rule == "times-dry":
         fact_book.add(
-            f"part.{role}.dry_ratio",
+            f"part.{part_id}.dry_ratio",
             made.grams / dry,
             say("its weight on the dry beans"),
             source=CONSERVATION,
-            of=[f"part.{role}.made_g"],
+            of=[f"part.{part_id}.made_g"],
         )
 
 
-def part_results(calculation: Calculation, made: dict[PartRole, FinishedPart]) -> tuple[PartResult, ...]:
+def part_results(calculation: Calculation, made: dict[PartId, FinishedPart]) -> tuple[PartResult, ...]:
     """Each part for the screen."""
     part_result = []
-    for role, finished in made.items():
-        bowl = calculation.bowl.parts[role]
+    for part_id, finished in made.items():
+        bowl = calculation.bowl.parts[part_id]
         part, family, facts = bowl.part, bowl.family, calculation.fact_book
-        scale = f"part.{role}.scale_g"
+        scale = f"part.{part_id}.scale_g"
         main = bowl.main
         part_result.append(
             unchecked_model(
                 PartResult,
-                role=role,
+                id=part_id,
+                role=part.role,
                 name=finished.name,
                 family=family.id if family else "",
                 family_name=family.name if family else "",
@@ -351,7 +359,7 @@ def part_results(calculation: Calculation, made: dict[PartRole, FinishedPart]) -
                 away_to=tuple(other.sheet for other in part.made_for),
                 made_on=part.made_on,
                 have_g=finished.have,
-                nth=calculation.bowl.order.index(role),
+                nth=calculation.bowl.order.index(part_id),
                 outputs=tuple(_output_worked(calculation, had) for had in bowl.outputs),
             )
         )
@@ -359,8 +367,8 @@ def part_results(calculation: Calculation, made: dict[PartRole, FinishedPart]) -
 
 
 def _output_worked(calculation: Calculation, had: PartOutput) -> OutputResult:
-    names = {role: calculation.bowl.parts[role].part.called for role in calculation.bowl.parts}
-    part, place = calculation.bowl.parts[had.role].part, had.place
+    names = {part_id: bowl.part.called for part_id, bowl in calculation.bowl.parts.items()}
+    part, place = calculation.bowl.parts[had.part_id].part, had.place
     goes = [
         _flowing(
             taken.taker,
@@ -370,7 +378,7 @@ def _output_worked(calculation: Calculation, had: PartOutput) -> OutputResult:
             take=taken.index,
             short_g=taken.short_g,
         )
-        for taken in _takes_of(calculation, calculation.bowl.parts[had.role], had)
+        for taken in _takes_of(calculation, calculation.bowl.parts[had.part_id], had)
     ]
     if had.kept:
         goes.append(_flowing("kept", part.kept_for or say("kept back"), had.kept))
@@ -378,9 +386,9 @@ def _output_worked(calculation: Calculation, had: PartOutput) -> OutputResult:
     if had.away:
         goes += [_flowing("sheet", other.sheet, had.away * other.share / away) for other in part.made_for]
     if had.rest > _A_CRUMB_G:
-        name = next((name for role, name in names.items() if role == place.to), "")
+        name = names.get(place.to, "")
         goes.append(_flowing(place.to, name, had.rest, where=place.where or "", joins=place.joins))
-    near = household(round(had.made.grams, 3), g_per_ml=had.item.g_per_ml, spoons=calculation.shelf.spoons)
+    near = household_measure(had.item, had.made.grams, g_per_ml=had.item.g_per_ml, spoons=calculation.shelf.spoons)
     return unchecked_model(
         OutputResult,
         id=had.made.output.id,
@@ -408,6 +416,7 @@ def base_result(calculation: Calculation, raw: float, cooked: tuple[float, float
     likely, low, high = cooked
     return unchecked_model(
         PartResult,
+        id="base",
         role="base",
         name=part.name or "base",
         family="",

@@ -121,7 +121,7 @@ def lining(calculation: Calculation, tin: Tin, count: int, of: Origin) -> None:
     leaf = calculation.sheet.wrap.leaf_mm
     if vessel.lining != "leaf" or leaf is None:
         return
-    wrapper = calculation.bowl.parts.get("wrapper")
+    wrapper = next(iter(calculation.bowl.of_role("wrapper")), None)
     spare = wrapper.family.spare_pct if wrapper and wrapper.family else 0.0
     each = leaves_to_line(leaf_lining.area_mm2, *leaf)
     fact_book.add(

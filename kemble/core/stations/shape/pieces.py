@@ -3,14 +3,15 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
 from typing import Literal
 
 import numpy as np
 
 from kemble.core.cards.way import Form
-from kemble.core.facts.fact import CONSERVATION, GEOMETRY, KITCHEN_ESTIMATE, Origins
+from kemble.core.facts.fact import CONSERVATION, GEOMETRY, KITCHEN_ESTIMATE, FactBook, Origins
 from kemble.core.facts.unchecked import unchecked_model
-from kemble.core.facts.vocabulary import PartRole
+from kemble.core.facts.vocabulary import PartId, role_of
 from kemble.core.geometry.filled_ball import Ball, PieceDensities, sphere_mm
 from kemble.core.kitchen.larder import Composition
 from kemble.core.sentences import Words, say
@@ -22,10 +23,12 @@ from kemble.core.stations.shape.portioning_tools import RolledDrawing, disc, pac
 from kemble.core.stations.shape.portions import (
     A_HAIR,
     MOST_PIECES,
+    WITHIN,
     Cannot,
     PortionFix,
     Portions,
     WholeCentre,
+    as_heart,
     ball_in,
     filling_of,
     heart_of,
@@ -126,7 +129,7 @@ def shape_pieces(calculation: Calculation, mixed: MixResult) -> tuple[BallDrawin
     )
     inside = [filling] if filling else []
     if heart:
-        inside.append(mixed.made["heart"])
+        inside += [finished for part_id, finished in mixed.made.items() if role_of(part_id) == "heart"]
     return drawing, Composition.summed(part.composition for part in inside) if inside else None
 
 
@@ -313,8 +316,8 @@ def _enter_weights(calculation: Calculation, portions: Portions, heart: WholeCen
             "shape.heart_g",
             heart.each_g,
             say("one {name}", name=heart.name),
-            source="sheet" if calculation.bowl.parts["heart"].part.each_g else "larder",
-            of=["part.heart.made_g"],
+            source="sheet" if all(each.part.each_g for each in calculation.bowl.of_role("heart")) else "larder",
+            of=[f"part.{each.id}.made_g" for each in calculation.bowl.of_role("heart")],
         )
     if portions.filling_g:
         weights.append("shape.filling_g")
@@ -357,8 +360,7 @@ def _enter_within(calculation: Calculation, portions: Portions, heart: WholeCent
     """What lies within a piece, how many that is enough for, and how much it is on its dough."""
     fact_book, asked, way = calculation.fact_book, calculation.sheet.pieces, calculation.way
     dough, filling = way.word("dough"), way.word("filling")
-    made = "part.filling.have_g" if "part.filling.have_g" in fact_book else "part.filling.made_g"
-    within: Origins = [made] if made in fact_book else []
+    within: Origins = [_had_fact(fact_book, part.id) for part in calculation.bowl.of_role("filling")]
     words = (
         say("from two measures of the piece") if len(said) == 2 else say("{filling} shared equally", filling=filling)
     )
@@ -383,7 +385,7 @@ def _enter_within(calculation: Calculation, portions: Portions, heart: WholeCent
             portions.filling_for if math.isfinite(portions.filling_for) else float(MOST_PIECES),
             say("all the {filling} over the {filling} in a piece", filling=filling),
             source=CONSERVATION,
-            of=[made, "shape.paste_g" if heart else "shape.filling_g"],
+            of=[*within, "shape.paste_g" if heart else "shape.filling_g"],
         )
     fact_book.add(
         "shape.filling_on_base_pct",
@@ -395,18 +397,18 @@ def _enter_within(calculation: Calculation, portions: Portions, heart: WholeCent
 
 
 def share_parts(
-    calculation: Calculation, made: dict[PartRole, FinishedPart], count: int, pieces: str
-) -> dict[str, PartRole]:
-    """What of each further part goes on a piece, and how far it goes. Returns the fact and the role of those that can run out."""
+    calculation: Calculation, made: dict[PartId, FinishedPart], count: int, pieces: str
+) -> dict[str, PartId]:
+    """What of each further part goes on a piece, and how far it goes. Returns the fact and the part of those that can run out."""
     fact_book, way = calculation.fact_book, calculation.way
-    enough: dict[str, PartRole] = {}
-    for role, finished in made.items():
-        if role in way.counted or role in ("filling", "heart", "wrapper"):
+    enough: dict[str, PartId] = {}
+    for part_id, finished in made.items():
+        part = calculation.bowl.parts[part_id].part
+        if part.role in way.counted or part.role in WITHIN or part.role == "wrapper":
             continue
-        part = calculation.bowl.parts[role].part
-        have = f"part.{role}.have_g" if f"part.{role}.have_g" in fact_book else f"part.{role}.made_g"
+        have = _had_fact(fact_book, part_id)
         fact_book.add(
-            f"part.{role}.piece_g",
+            f"part.{part_id}.piece_g",
             part.each_g or finished.have / max(1, count),
             say("as on the sheet") if part.each_g else say("shared equally"),
             source="sheet" if part.each_g else CONSERVATION,
@@ -414,23 +416,54 @@ def share_parts(
         )
         if part.each_g:
             fact_book.add(
-                f"part.{role}.enough_for",
+                f"part.{part_id}.enough_for",
                 finished.have / part.each_g,
                 say("all of it over what goes on a piece"),
                 source=CONSERVATION,
-                of=[have, f"part.{role}.piece_g"],
+                of=[have, f"part.{part_id}.piece_g"],
             )
-            enough[f"part.{role}.enough_for"] = role
+            enough[f"part.{part_id}.enough_for"] = part_id
     return enough
 
 
-def _enter_parts(calculation: Calculation, made: dict[PartRole, FinishedPart], portions: Portions) -> None:
+def _had_fact(fact_book: FactBook, part_id: PartId) -> str:
+    """The fact that says how much of a part this sheet has."""
+    have = f"part.{part_id}.have_g"
+    return have if have in fact_book else f"part.{part_id}.made_g"
+
+
+def _share_what_is_within(calculation: Calculation, made: Mapping[PartId, FinishedPart], portions: Portions) -> None:
+    """Of several fillings or hearts, what of each goes into a piece: fillings by how much there is of each."""
+    fact_book, bowl = calculation.fact_book, calculation.bowl
+    fillings, hearts = bowl.of_role("filling"), bowl.of_role("heart")
+    if len(fillings) > 1 and portions.filling_total:
+        for part in fillings:
+            fact_book.add(
+                f"part.{part.id}.piece_g",
+                portions.paste_g * made[part.id].have / portions.filling_total,
+                say("its share of what is within, by how much there is of each"),
+                source=CONSERVATION,
+                of=[_had_fact(fact_book, part.id), "shape.filling_g"],
+            )
+    for part in hearts if len(hearts) > 1 else ():
+        heart = as_heart(part, made[part.id])
+        fact_book.add(
+            f"part.{part.id}.piece_g",
+            heart.each_g,
+            say("one {name}", name=heart.name),
+            source="sheet" if part.part.each_g else "larder",
+            of=[_had_fact(fact_book, part.id)],
+        )
+
+
+def _enter_parts(calculation: Calculation, made: dict[PartId, FinishedPart], portions: Portions) -> None:
     """How far each further part goes, which of all runs out first, and the leaves to soak."""
     fact_book, way = calculation.fact_book, calculation.way
     enough: Origins = ["shape.base_enough_for"]
     if portions.filling_total:
         enough.append("shape.filling_enough_for")
     enough.extend(share_parts(calculation, made, portions.count, "shape.pieces"))
+    _share_what_is_within(calculation, made, portions)
     words = {"dough": way.word("dough"), "filling": way.word("filling"), "": "nothing"}
     first = portions.first_short
     fact_book.add(
@@ -440,7 +473,7 @@ def _enter_parts(calculation: Calculation, made: dict[PartRole, FinishedPart], p
         source=CONSERVATION,
         of=enough,
     )
-    wrapper = calculation.bowl.parts.get("wrapper")
+    wrapper = next(iter(calculation.bowl.of_role("wrapper")), None)
     each = leaves_to_a_parcel(calculation)
     if each and wrapper and calculation.sheet.wrap.outer != "foil":
         spare = wrapper.family.spare_pct if wrapper.family else 0.0
@@ -473,7 +506,8 @@ def _enter_parts(calculation: Calculation, made: dict[PartRole, FinishedPart], p
 
 def _enter_heart(calculation: Calculation, ball: Ball, heart: WholeCentre, volumes: str) -> None:
     """The whole fruit or nut across, and how thick the filling lies round it."""
-    fact_book, said = calculation.fact_book, calculation.bowl.parts["heart"].part.each_mm
+    fact_book = calculation.fact_book
+    said = all(each.part.each_mm for each in calculation.bowl.of_role("heart"))
     fact_book.add(
         "shape.heart_mm",
         ball.heart_mm,

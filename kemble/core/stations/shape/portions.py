@@ -7,16 +7,18 @@ from dataclasses import dataclass
 from typing import Literal
 
 from kemble.core.facts.unchecked import unchecked_model
-from kemble.core.facts.vocabulary import PartRole
+from kemble.core.facts.vocabulary import PartId, PartRole, role_of
 from kemble.core.geometry.filled_ball import Ball, Measure, PieceDensities, ball_of, sphere_ml
+from kemble.core.kitchen.larder import Composition
 from kemble.core.physics.thermal import fractions, properties
 from kemble.core.sentences import Words, say
-from kemble.core.sheet.bowl import Bowl
+from kemble.core.sheet.bowl import Bowl, PartBowl
 from kemble.core.sheet.document import Pieces
 from kemble.core.stations.calculation import AnswerModel, Calculation
 from kemble.core.stations.mix.mix import MixResult
 from kemble.core.stations.mix.part_yields import FinishedPart
 
+WITHIN: tuple[PartRole, ...] = ("filling", "heart")  # the parts that lie within a piece
 MOST_PIECES = 500
 _MOST_FILLING_G = 300.0  # in a piece, as a sheet takes it
 LEAST_DOUGH_G = 0.5  # lighter than that is no piece
@@ -27,11 +29,11 @@ _AS_GOOD_AS_EVEN = 0.05  # of a piece
 
 
 class PortionFix(AnswerModel):
-    """One way to balance dough and filling: words for the button, the pieces then, and a part made so many times."""
+    """One way to balance dough and filling: words for the button, the pieces then, and the parts of a role made so many times."""
 
     says: Words
     pieces: Pieces
-    part: PartRole | None = None
+    role: PartRole | None = None
     factor: float = 1.0
 
 
@@ -136,7 +138,7 @@ class Portions:
             more = PortionFix(
                 says=say("{need} more {filling}", need=calculation.weight(need - self.filling_total), filling=filling),
                 pieces=shared(None, self.paste_g),
-                part="filling",
+                role="filling",
                 factor=need / self.filling_total,
             )
         else:
@@ -148,7 +150,7 @@ class Portions:
             more = PortionFix(
                 says=say("{need} more {dough}", need=calculation.weight(need - self.dough_total), dough=dough),
                 pieces=shared(None, self.paste_g),
-                part="base",
+                role="base",
                 factor=need / self.dough_total,
             )
         fewer = PortionFix(says=say("make {few}", few=few), pieces=shared(few, self.paste_g))
@@ -156,16 +158,46 @@ class Portions:
 
 
 def filling_of(mixed: MixResult) -> FinishedPart | None:
-    """The filling, if there is any in it."""
-    finished = mixed.made.get("filling")
-    return finished if finished and finished.have > _A_CRUMB_G else None
+    """The filling, if there is any in it; several as one."""
+    fillings = [
+        finished
+        for part_id, finished in mixed.made.items()
+        if role_of(part_id) == "filling" and finished.have > _A_CRUMB_G
+    ]
+    if len(fillings) < 2:
+        return fillings[0] if fillings else None
+    return FinishedPart(
+        "filling",
+        say("{count} fillings", count=len(fillings)),
+        sum(finished.grams for finished in fillings),
+        sum(finished.low for finished in fillings),
+        sum(finished.high for finished in fillings),
+        sum(finished.have for finished in fillings),
+        Composition.summed(finished.composition for finished in fillings),
+    )
 
 
-def heart_of(bowl: Bowl, made: dict[PartRole, FinishedPart]) -> WholeCentre | None:
-    """The whole fruit or nut: as heavy as the sheet says, or as one of it weighs in the larder; 0 g if neither tells."""
-    part, finished = bowl.parts.get("heart"), made.get("heart")
-    if part is None or finished is None or finished.have <= _A_CRUMB_G:
-        return None
+def heart_of(bowl: Bowl, made: dict[PartId, FinishedPart]) -> WholeCentre | None:
+    """The whole fruit or nut: as heavy as the sheet says, or as one of it weighs in the larder; 0 g if neither tells. Of
+    several, all that lie in a piece together, and as much as is there for the fewest pieces."""
+    hearts = [
+        as_heart(part, made[part.id])
+        for part in bowl.of_role("heart")
+        if part.id in made and made[part.id].have > _A_CRUMB_G
+    ]
+    if len(hearts) < 2:
+        return hearts[0] if hearts else None
+    each_g = sum(heart.each_g for heart in hearts) if all(heart.each_g for heart in hearts) else 0.0
+    enough_for = min(heart.have_g / heart.each_g for heart in hearts) if each_g else 0.0
+    return WholeCentre(
+        " and ".join(heart.name for heart in hearts),
+        each_g,
+        sum(heart.each_ml for heart in hearts),
+        each_g * enough_for,
+    )
+
+
+def as_heart(part: PartBowl, finished: FinishedPart) -> WholeCentre:
     each = part.part.each_g or next((p.item.g_per_piece for p in part.contributions if p.item.g_per_piece), 0.0)
     if part.part.each_mm:
         ml = sphere_ml(part.part.each_mm)
@@ -221,8 +253,8 @@ def portioned(
     dough_g, filling_g = shared
     others = tuple(
         (finished.name, finished.have, part.each_g)
-        for role, finished in mixed.made.items()
-        if (part := calculation.bowl.parts[role].part).each_g and role not in ("filling", "heart")
+        for part_id, finished in mixed.made.items()
+        if (part := calculation.bowl.parts[part_id].part).each_g and part.role not in WITHIN
     )
     if heart:
         others += ((heart.name, heart.have_g, heart.each_g),)

@@ -10,6 +10,7 @@ from typing import Literal
 from kemble.core.cards.card_parts import Where
 from kemble.core.facts.fact import GEOMETRY, Origins, leaf
 from kemble.core.facts.unchecked import unchecked_model
+from kemble.core.facts.vocabulary import PartId, role_of
 from kemble.core.kitchen.document import Tin
 from kemble.core.kitchen.larder import Composition
 from kemble.core.sentences import say
@@ -19,6 +20,7 @@ from kemble.core.stations.finished_cake import ends_in_it
 from kemble.core.stations.mix.mix import MixResult
 from kemble.core.stations.shape.leaf_parcels import lining
 from kemble.core.stations.shape.pieces import BallDrawing, shape_pieces
+from kemble.core.stations.shape.portions import WITHIN
 
 HEATED_AT: tuple[str, ...] = ("steam", "bake")
 BRIM_MM = 2.0  # nothing is filled nearer to the brim
@@ -36,7 +38,7 @@ class TinShare(AnswerModel):
 class TinLayer(AnswerModel):
     """What lies in the tin beside the batter, as thick as it lies: under it, on floor and wall, or over it."""
 
-    role: str
+    part_id: PartId
     name: str
     group: str
     where: Where
@@ -113,7 +115,7 @@ def bag_depth(calculation: Calculation) -> TinDrawing:
             "{thick} thick: it puffs badly and is hard to cut. A larger bag, or two.", thick=calculation.length(thick)
         )
         calculation.advise("shape", "look", says, 1)
-    if any(role in calculation.bowl.parts for role in ("filling", "heart")):
+    if any(calculation.bowl.of_role(role) for role in WITHIN):
         calculation.advise("shape", "look", say("Blocks take no filling: it stays for pieces shaped at once."), 2)
     calculation.advise(
         "shape", "before", say("Roll it in the bag while hot, into every corner; the corners make the blocks."), 8
@@ -142,7 +144,7 @@ def tin_depth(calculation: Calculation) -> TinDrawing:
     folded = [had for had in ends_in_it(calculation) if had.place.where == "through"]
     volume_ml = fact_book.number("mix.volume_ml") + sum(_ml(had) for had in folded)
     size += [
-        leaf(f"part.{had.role}.made_g", say("{name}, folded in", name=had.item.name), round(_ml(had), 1), "ml")
+        leaf(f"part.{had.part_id}.made_g", say("{name}, folded in", name=had.item.name), round(_ml(had), 1), "ml")
         for had in folded
     ]
     depth = volume_ml * 1000.0 / floor
@@ -242,7 +244,7 @@ def _layers(calculation: Calculation, depth: float, tins: Sequence[tuple[Tin, in
             area = floor + wall if where == "wall" else floor
             layer = unchecked_model(
                 TinLayer,
-                role=had.role,
+                part_id=had.part_id,
                 name=had.item.name,
                 group=had.made.output.group,
                 where=where,
@@ -257,7 +259,7 @@ def _before_heat(calculation: Calculation, had: PartOutput) -> bool:
     """Whether what is laid over goes in before its heat begins. A glaze is brushed on in it."""
     order = [step.id for step in calculation.way.steps]
     heat = next((order.index(step) for step in HEATED_AT if step in order), len(order))
-    return had.role != "glaze" and had.place.joins in order[: heat + 1]
+    return role_of(had.part_id) != "glaze" and had.place.joins in order[: heat + 1]
 
 
 def _overflows(calculation: Calculation, volume_ml: float, depth: float, floor: float, lowest: Tin, count: int) -> None:

@@ -7,7 +7,7 @@ import { Fragment, useState } from "react";
 import type { KitchenSettings, LineResult, PartRole, UnitId, WayCard } from "../../api/client";
 import { limit } from "../../api/limits";
 import { familiesQuery, larderQuery } from "../../api/queries";
-import { newPart, withLine } from "../../sheet/edits";
+import { newPart, nextId, withLine } from "../../sheet/edits";
 import type { Editing } from "../../sheet/useSheet";
 import { ActionMenu } from "../../ui/ActionMenu";
 import { useFormatters } from "../../ui/formatters";
@@ -66,14 +66,14 @@ export function BowlLines({ editing, way, kitchen }: Props) {
       </thead>
       <tbody>
         {sheet.parts.map((part, p) => (
-          <Fragment key={part.role}>
+          <Fragment key={part.id}>
             <tr>
               <th colSpan={5} scope="colgroup" className="pt-1 text-left font-normal">
                 <PartHead
                   editing={editing}
                   part={part}
                   at={p}
-                  worked={worked.parts.find((eachPart) => eachPart.role === part.role)}
+                  worked={worked.parts.find((eachPart) => eachPart.id === part.id)}
                   kitchen={kitchen}
                   way={way}
                 />
@@ -97,7 +97,7 @@ export function BowlLines({ editing, way, kitchen }: Props) {
                 // biome-ignore lint/suspicious/noArrayIndexKey: a take has no name of its own but its place
                 key={`${take.of}-${i}`}
                 editing={editing}
-                role={part.role}
+                part={part.id}
                 at={i}
                 way={way}
               />
@@ -211,31 +211,31 @@ function LineRow({ editing, part, at, shown, kitchen, held, way }: RowProps) {
   );
 }
 
-/** Another part beside the base, with a formula to start from. */
+/** Another part beside the base, with a formula to start from; of a role that is there already one more, with a name. */
 function AddPart({ editing }: { editing: Editing }) {
+  const { sheet } = editing;
   const families = useQuery(familiesQuery);
-  const taken = new Set(editing.sheet.parts.map((part) => part.role));
   const options = (families.data ?? []).flatMap((family) =>
-    family.roles.filter((role) => !taken.has(role)).map((role) => ({ role, family })),
+    family.roles.filter((role) => nextId(sheet, role)).map((role) => ({ role, family })),
   );
   const add = (chosen: string) => {
-    const [role, id] = chosen.split(" ") as [PartRole, string];
-    const family = families.data?.find((item) => item.id === id);
-    if (family)
-      editing.edit({
-        ...editing.sheet,
-        parts: [
-          ...editing.sheet.parts,
-          newPart(role, family.outputs[0]?.name ? family.name.toLowerCase() : role, family.id, family.lines),
-        ],
-      });
+    const [role, familyId] = chosen.split(" ") as [PartRole, string];
+    const family = families.data?.find((item) => item.id === familyId);
+    const id = nextId(sheet, role);
+    if (!family || !id) return;
+    const name = family.outputs[0]?.name ? family.name.toLowerCase() : role;
+    const taken = sheet.parts.filter((part) => part.name === name || part.name.startsWith(`${name} `)).length;
+    const own = taken ? `${name} ${taken + 1}` : name;
+    editing.edit({ ...sheet, parts: [...sheet.parts, newPart(role, own, family.id, family.lines, id)] });
   };
   return (
     <ActionMenu
       label={t`Add a part`}
       choices={options.map(({ role, family }) => ({
         id: `${role} ${family.id}`,
-        words: `${family.name} (${role})`,
+        words: sheet.parts.some((part) => part.role === role)
+          ? t`${family.name} (one more ${said(role)})`
+          : `${family.name} (${said(role)})`,
       }))}
       onPick={add}
     >

@@ -2,7 +2,7 @@
 
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
-import type { PartRole, WayCard } from "../../api/client";
+import type { WayCard } from "../../api/client";
 import { withNewTake, withPlace } from "../../sheet/edits";
 import type { Editing } from "../../sheet/useSheet";
 import { ActionMenu } from "../../ui/ActionMenu";
@@ -22,8 +22,8 @@ interface Props {
 export function FlowPanel({ editing, way, flow, onCarry }: Props) {
   const { weightWords } = useFormatters();
   const { sheet, edit } = editing;
-  const role = flow.role as PartRole;
-  const takers = sheet.parts.filter((part) => takeable(sheet, part.role).some((item) => item.role === role));
+  const { part } = flow;
+  const takers = sheet.parts.filter((taker) => takeable(sheet, taker.id).some((item) => item.id === part));
   const key = outputKey(flow.nth, flow.output.id);
   return (
     <fieldset className="mt-2 border-l-4 border-bean pl-4">
@@ -36,8 +36,8 @@ export function FlowPanel({ editing, way, flow, onCarry }: Props) {
         <PickRow
           label={t`Taken into`}
           value={flow.goes.to}
-          options={placesFor(sheet, way, role)
-            .filter(([id]) => sheet.parts.some((part) => part.role === id) || id === "kept")
+          options={placesFor(sheet, way, part)
+            .filter(([id]) => sheet.parts.some((item) => item.id === id) || id === "kept")
             .map(([id, words]) => [id, id === "kept" ? t`nothing: it stays where the rest goes` : words] as const)}
           onChange={onCarry}
         />
@@ -46,19 +46,19 @@ export function FlowPanel({ editing, way, flow, onCarry }: Props) {
           label={t`Goes`}
           sheet={sheet}
           way={way}
-          role={role}
-          place={sheet.parts.find((part) => part.role === role)?.rest[key] ?? flow.output.place}
-          onChange={(place) => edit(withPlace(sheet, role, key, place))}
+          part={part}
+          place={sheet.parts.find((item) => item.id === part)?.rest[key] ?? flow.output.place}
+          onChange={(place) => edit(withPlace(sheet, part, key, place))}
         />
       )}
       {takers.length > 0 && (
         <Row label={t`Take some of it`}>
           <ActionMenu
             label={t`Take some of it: where to`}
-            choices={takers.map((part) => ({ id: part.role, words: t`into the ${part.name || part.role}` }))}
+            choices={takers.map((item) => ({ id: item.id, words: t`into the ${item.name || item.id}` }))}
             onPick={(taker) =>
               edit(
-                withNewTake(sheet, taker as PartRole, key ? `${role}.${key}` : role, {
+                withNewTake(sheet, taker, key ? `${part}.${key}` : part, {
                   share: 0.25,
                   amount: null,
                 }),

@@ -6,7 +6,7 @@
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { type KeyboardEvent, type PointerEvent, useState } from "react";
-import type { OutputPlace, PartResult, PartRole, WayCard } from "../../api/client";
+import type { OutputPlace, PartResult, WayCard } from "../../api/client";
 import { withPlace, withTake } from "../../sheet/edits";
 import type { Editing } from "../../sheet/useSheet";
 import { cutText } from "../../ui/cutText";
@@ -61,8 +61,8 @@ export function Flows({ editing, way }: Props) {
           {/* Where a band can be dropped: wider than what is drawn there, and under it all. */}
           {drawn.bars.map((bar) => (
             <rect
-              key={bar.role}
-              data-target={bar.role}
+              key={bar.id}
+              data-target={bar.id}
               x={bar.x - 24}
               y={bar.top - 18}
               width={BAR_WIDTH + 90}
@@ -98,18 +98,18 @@ export function Flows({ editing, way }: Props) {
             </Label>
           ))}
           {drawn.bars.map((bar) => (
-            <g key={bar.role}>
+            <g key={bar.id}>
               <path
                 d={`M${bar.x} ${bar.top}L${bar.x + BAR_WIDTH} ${bar.top + (bar.raw - bar.made) / 2}v${bar.made}L${bar.x} ${bar.top + bar.raw}Z`}
-                fill={over === bar.role ? "var(--color-bean)" : "var(--color-ink)"}
+                fill={over === bar.id ? "var(--color-bean)" : "var(--color-ink)"}
               />
               <g
                 role="button"
                 tabIndex={0}
                 aria-label={t`${bar.name} ${madeWords(formatters, bar.part)}: open it`}
                 className="cursor-pointer"
-                onClick={() => openPart(bar.role)}
-                onKeyDown={(event) => event.key === "Enter" && openPart(bar.role)}
+                onClick={() => openPart(bar.id)}
+                onKeyDown={(event) => event.key === "Enter" && openPart(bar.id)}
               >
                 <rect
                   x={bar.x - 7}
@@ -179,7 +179,7 @@ function FlowBand({ band, held, onHold, onKeys, onOver, onDrop }: BandProps) {
   const [from, setFrom] = useState<[number, number] | null>(null);
   const look = { d: bandPath(band), fill: fill(materialOf(band.group)), stroke: "var(--color-ink)" };
   const { flow } = band;
-  if (!flow || flow.role === "base") return <path {...look} strokeWidth={0.7} />;
+  if (!flow || flow.part === "base") return <path {...look} strokeWidth={0.7} />;
   const far = (event: PointerEvent) => from && Math.hypot(event.clientX - from[0], event.clientY - from[1]) > 8;
   return (
     <g
@@ -214,25 +214,24 @@ function FlowBand({ band, held, onHold, onKeys, onOver, onDrop }: BandProps) {
 /** The sheet with a flow carried to another place; null where it is already there. */
 function carried(sheet: Editing["sheet"], way: WayCard, flow: Flow, id: string) {
   const [to = ""] = id.split(" ");
-  const role = flow.role as PartRole;
   if (flow.goes.take >= 0) {
-    const taker = flow.goes.to as PartRole;
+    const taker = flow.goes.to;
     if (to === taker) return null;
-    const take = sheet.parts.find((part) => part.role === taker)?.takes[flow.goes.take];
+    const take = sheet.parts.find((part) => part.id === taker)?.takes[flow.goes.take];
     const without = withTake(sheet, taker, flow.goes.take, () => null);
-    if (!take || !sheet.parts.some((part) => part.role === to)) return without;
+    if (!take || !sheet.parts.some((part) => part.id === to)) return without;
     return {
       ...without,
       parts: without.parts.map((part) =>
-        part.role === to ? { ...part, takes: [...part.takes, { ...take, joins: "" }] } : part,
+        part.id === to ? { ...part, takes: [...part.takes, { ...take, joins: "" }] } : part,
       ),
     };
   }
   if (id === placeNowOf(flow)) return null;
-  const whole = placesFor(sheet, way, role).find(([name]) => name.startsWith("whole "))?.[0];
+  const whole = placesFor(sheet, way, flow.part).find(([name]) => name.startsWith("whole "))?.[0];
   return withPlace(
     sheet,
-    role,
+    flow.part,
     outputKey(flow.nth, flow.output.id),
     placeOf(to === "whole" && id === "whole" ? (whole ?? "whole") : id),
   );
@@ -240,7 +239,7 @@ function carried(sheet: Editing["sheet"], way: WayCard, flow: Flow, id: string) 
 
 /** Every place that a flow can be carried to; what is taken can only go to another part, or back. */
 function targetsOf(editing: Editing, way: WayCard, flow: Flow): string[] {
-  const all = placesFor(editing.sheet, way, flow.role as PartRole).map(([id]) => id);
+  const all = placesFor(editing.sheet, way, flow.part).map(([id]) => id);
   return flow.goes.take < 0 ? all : all.filter((id) => !id.startsWith("whole") && id !== "beside");
 }
 
@@ -258,8 +257,8 @@ const targetAt = (event: PointerEvent) =>
     return result ? [result] : [];
   })[0] ?? null;
 
-function openPart(role: string) {
-  const head = document.getElementById(`part-${role}`);
+function openPart(id: string) {
+  const head = document.getElementById(`part-${id}`);
   head?.scrollIntoView({ block: "nearest" });
   head?.click();
 }

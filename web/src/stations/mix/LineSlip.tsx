@@ -5,7 +5,7 @@ import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { Popover } from "radix-ui";
 import { useState } from "react";
-import type { IngredientCard, Line, LineResult, PartRole, WayCard } from "../../api/client";
+import type { IngredientCard, Line, LineResult, WayCard } from "../../api/client";
 import { limit } from "../../api/limits";
 import { exchangesQuery } from "../../api/queries";
 import { withLine } from "../../sheet/edits";
@@ -31,7 +31,7 @@ export function LineSlip({ editing, shown, item, way }: Props) {
   if (!line) return <>{shown.name}</>;
   const change = (next: Partial<Line>) => edit(withLine(sheet, shown.part, shown.line, (was) => ({ ...was, ...next })));
   const at = { part: shown.part, line: shown.line };
-  const later = laterStages(shown.role as PartRole, editing.worked.steps);
+  const later = laterStages(shown.part_id, editing.worked.steps);
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger className="text-left underline decoration-hair underline-offset-4 hover:text-bean hover:decoration-bean">
@@ -89,7 +89,7 @@ export function LineSlip({ editing, shown, item, way }: Props) {
             </Trans>
           </label>
         )}
-        {shown.role === "base" && (
+        {shown.part_id === "base" && (
           <PickRow
             label={t`Joins at`}
             value={line.joins}
@@ -97,7 +97,7 @@ export function LineSlip({ editing, shown, item, way }: Props) {
             onChange={(joins) => change({ joins })}
           />
         )}
-        {shown.role !== "base" && later.length > 0 && (
+        {shown.part_id !== "base" && later.length > 0 && (
           <PickRow
             label={t`Joins at`}
             value={line.joins}
@@ -105,7 +105,7 @@ export function LineSlip({ editing, shown, item, way }: Props) {
             onChange={(joins) => change({ joins })}
           />
         )}
-        {item?.group === "legume" && shown.role === "base" && (
+        {item?.group === "legume" && shown.part_id === "base" && (
           <Row label={t`Soaked and drained`}>
             <NumberField
               label={t`Soaked and drained`}
@@ -120,12 +120,7 @@ export function LineSlip({ editing, shown, item, way }: Props) {
           </Row>
         )}
         <Reserve line={line} onChange={change} />
-        <Splits
-          line={line}
-          role={shown.role as PartRole}
-          roles={sheet.parts.map((part) => part.role)}
-          onChange={change}
-        />
+        <Splits line={line} part={shown.part_id} parts={sheet.parts} onChange={change} />
         <div className="mt-3 text-right">
           <Popover.Close className="pick">
             <Trans>close</Trans>

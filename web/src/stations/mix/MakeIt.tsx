@@ -4,7 +4,7 @@ import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { ToggleGroup } from "radix-ui";
 import { type ReactNode, useState } from "react";
-import type { PartRole, WayCard } from "../../api/client";
+import type { WayCard } from "../../api/client";
 import { limit } from "../../api/limits";
 import type { Editing } from "../../sheet/useSheet";
 import { WeightField } from "../../ui/AmountField";
@@ -43,9 +43,9 @@ export function MakeIt({ editing, way }: { editing: Editing; way: WayCard }) {
       onChange={(value) => adjust({ by: by as "base", grams: value })}
     />
   );
-  // What there is too little of: a line by its place, or a part that is made, by its role.
+  // What there is too little of: a line by its place, or a part that is made, by its name.
   const made = parts.filter((part) => part.role !== "base" && part.role !== "wrapper");
-  const part = made.find((item) => item.role === short);
+  const part = made.find((item) => item.id === short);
   const [shortPart = 0, shortLine = 0] = short.split(" ").map(Number);
   const line = lines.find((line) => line.part === shortPart && line.line === shortLine);
   const fields: Record<Fixed, () => ReactNode> = {
@@ -113,7 +113,7 @@ export function MakeIt({ editing, way }: { editing: Editing; way: WayCard }) {
             Short of{" "}
             <select className="write max-w-52" value={short} onChange={(event) => setShort(event.target.value)}>
               {made.map((item) => (
-                <option key={item.role} value={item.role}>
+                <option key={item.id} value={item.id}>
                   <Trans>{item.name}, made</Trans>
                 </option>
               ))}
@@ -132,7 +132,7 @@ export function MakeIt({ editing, way }: { editing: Editing; way: WayCard }) {
           within={limit("Adjustment.grams")}
           onChange={(value) =>
             part
-              ? adjust({ by: "have", role: part.role as PartRole, grams: value })
+              ? adjust({ by: "have", part_id: part.id, grams: value })
               : adjust({ by: "line", part: shortPart, line: shortLine, grams: value })
           }
         />

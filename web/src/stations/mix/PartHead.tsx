@@ -4,7 +4,7 @@ import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { useQuery } from "@tanstack/react-query";
 import { Popover } from "radix-ui";
-import type { FactKey, FamilyCard, KitchenSettings, Part, PartResult, PartRole, WayCard } from "../../api/client";
+import type { FactKey, FamilyCard, KitchenSettings, Part, PartId, PartResult, WayCard } from "../../api/client";
 import { GROUPS } from "../../api/generated";
 import { limit } from "../../api/limits";
 import { familiesQuery, larderQuery } from "../../api/queries";
@@ -36,17 +36,17 @@ export function PartHead({ editing, part, at, worked, kitchen, way }: Props) {
   const { weightWords } = useFormatters();
   const larder = useQuery(larderQuery);
   const { facts } = editing.worked;
-  const name = part.name || part.role;
-  const made = takeable(editing.sheet, part.role).flatMap((source) =>
+  const name = part.name || part.id;
+  const made = takeable(editing.sheet, part.id).flatMap((source) =>
     outputsOf(editing.worked.parts, source).map((output, i) => ({
-      of: i === 0 ? source.role : `${source.role}.${output.id}`,
+      of: i === 0 ? source.id : `${source.id}.${output.id}`,
       name: output.name,
     })),
   );
   const add = (chosen: string) =>
     editing.edit(
       chosen.startsWith(MADE)
-        ? withNewTake(editing.sheet, part.role, chosen.slice(MADE.length), { share: 0.5, amount: null })
+        ? withNewTake(editing.sheet, part.id, chosen.slice(MADE.length), { share: 0.5, amount: null })
         : withNewLine(editing.sheet, at, chosen),
     );
   return (
@@ -55,7 +55,7 @@ export function PartHead({ editing, part, at, worked, kitchen, way }: Props) {
       {worked && part.role !== "wrapper" && (part.role !== "base" || worked.reduced) && (
         <FactFigure
           facts={facts}
-          name={weightFact(part.role, worked.scale_g != null)}
+          name={weightFact(part.id, worked.scale_g != null)}
           className={worked.reduced ? "font-bold text-bean" : "text-ink2"}
         >
           {part.made_on
@@ -89,10 +89,10 @@ export function PartHead({ editing, part, at, worked, kitchen, way }: Props) {
 const MADE = t`made here `;
 
 const outputsOf = (worked: PartResult[], part: Part) =>
-  worked.find((item) => item.role === part.role)?.outputs ?? [{ id: "", name: part.name || part.role }];
+  worked.find((item) => item.id === part.id)?.outputs ?? [{ id: "", name: part.name || part.id }];
 
-const weightFact = (role: PartRole, onTheScale: boolean): FactKey =>
-  role === "base" ? (onTheScale ? "mix.scale_g" : "mix.cooked_g") : `part.${role}.${onTheScale ? "scale_g" : "made_g"}`;
+const weightFact = (part: PartId, onTheScale: boolean): FactKey =>
+  part === "base" ? (onTheScale ? "mix.scale_g" : "mix.cooked_g") : `part.${part}.${onTheScale ? "scale_g" : "made_g"}`;
 
 function PartSlip({
   editing,
@@ -111,25 +111,25 @@ function PartSlip({
   const families = useQuery(familiesQuery);
   const { sheet, edit, adjust } = editing;
   const { facts } = editing.worked;
-  const set = (change: Partial<Part>) => edit(withPart(sheet, part.role, (was) => ({ ...was, ...change })));
+  const set = (change: Partial<Part>) => edit(withPart(sheet, part.id, (was) => ({ ...was, ...change })));
   const fitting = families.data?.filter((item: FamilyCard) => item.roles.includes(part.role)) ?? [];
   const kind = families.data?.find((item) => item.id === (part.family || worked.family));
   const base = part.role === "base";
-  const beside = part.role === "base" ? null : part.role;
+  const beside = base ? null : part.id;
   const oil = beside && facts[`part.${beside}.oil_g`];
   const pieces = facts["shape.pieces"] ?? facts["cut.pieces"];
   return (
     <Popover.Root>
       <Popover.Trigger
-        id={`part-${part.role}`}
+        id={`part-${part.id}`}
         className="text-left font-bold underline decoration-hair underline-offset-4 hover:text-bean hover:decoration-bean"
       >
-        {part.name || part.role}
+        {part.name || part.id}
         <span className="sr-only">
           <Trans>: what kind of part, its pan, shared with whom</Trans>
         </span>
       </Popover.Trigger>
-      <Slip label={part.name || part.role} wide>
+      <Slip label={part.name || part.id} wide>
         <Row label={t`Called`}>
           <input
             aria-label={t`Name of the part`}
@@ -235,9 +235,9 @@ function PartSlip({
                 label={i === 0 ? t`The rest goes` : t`${capital(output.name)} goes`}
                 sheet={sheet}
                 way={way}
-                role={part.role}
+                part={part.id}
                 place={part.rest[outputKey(i, output.id)] ?? output.place}
-                onChange={(place) => edit(withPlace(sheet, part.role, outputKey(i, output.id), place))}
+                onChange={(place) => edit(withPlace(sheet, part.id, outputKey(i, output.id), place))}
               />
             ))}
             <Row label={t`Make as much again`}>
@@ -246,7 +246,7 @@ function PartSlip({
                   key={factor}
                   type="button"
                   className="pick ml-2"
-                  onClick={() => adjust({ by: "part", role: part.role, factor })}
+                  onClick={() => adjust({ by: "part", part_id: part.id, factor })}
                 >
                   × {factor}
                 </button>
@@ -259,7 +259,7 @@ function PartSlip({
           {base ? (
             <span />
           ) : (
-            <button type="button" className="pick" onClick={() => edit(withoutPart(sheet, part.role))}>
+            <button type="button" className="pick" onClick={() => edit(withoutPart(sheet, part.id))}>
               <Trans>Take the part out</Trans>
             </button>
           )}

@@ -1,7 +1,7 @@
 /** Where the rest of an output goes, and at which step of the way it does. */
 
 import { t } from "@lingui/core/macro";
-import type { OutputPlace, PartRole, Sheet, WayCard } from "../../api/client";
+import type { OutputPlace, PartId, Sheet, WayCard } from "../../api/client";
 import { PickRow } from "../../ui/Row";
 import { joinSteps, placeId, placeOf, placesFor } from "./places";
 
@@ -9,12 +9,12 @@ interface Props {
   label: string;
   sheet: Sheet;
   way: WayCard;
-  role: PartRole;
+  part: PartId;
   place: OutputPlace;
   onChange: (place: OutputPlace) => void;
 }
 
-export function PlaceRows({ label, sheet, way, role, place, onChange }: Props) {
+export function PlaceRows({ label, sheet, way, part, place, onChange }: Props) {
   const steps = joinSteps(way, sheet);
   const joins = place.to === "base" || place.to === "whole";
   return (
@@ -22,7 +22,7 @@ export function PlaceRows({ label, sheet, way, role, place, onChange }: Props) {
       <PickRow
         label={label}
         value={placeId(place)}
-        options={placesFor(sheet, way, role)}
+        options={placesFor(sheet, way, part)}
         onChange={(id) => onChange(placeOf(id, id.split(" ")[0] === place.to ? place.joins : ""))}
       />
       {joins && (

@@ -20,7 +20,7 @@ export function Shared({ editing, part }: { editing: Editing; part: Part }) {
     mutationFn: ({ other, back, uid }: { other: number; back: boolean; uid: string }) => {
       const request = {
         params: { path: { sheet_id: editing.id } },
-        body: { role: part.role, with_sheet: other, uid },
+        body: { role: part.id, with_sheet: other, uid },
       };
       return ask(
         back ? api.POST("/api/sheets/{sheet_id}/unshare", request) : api.POST("/api/sheets/{sheet_id}/share", request),

@@ -2,7 +2,7 @@
 
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
-import type { Line, PartRole } from "../../api/client";
+import type { Line, Part, PartId } from "../../api/client";
 import { LinkButton } from "../../ui/LinkButton";
 import { NumberField } from "../../ui/NumberField";
 import { fixed } from "../../words/numbers";
@@ -10,15 +10,15 @@ import { said } from "../../words/said";
 
 interface Props {
   line: Line;
-  role: PartRole;
-  roles: PartRole[];
+  part: PartId;
+  parts: readonly Part[];
   onChange: (next: Partial<Line>) => void;
 }
 
 const PER_CENT = 100;
 
 /** The shares of a line. The last one takes what the others leave, so that they always add up. */
-export function Splits({ line, role, roles, onChange }: Props) {
+export function Splits({ line, part, parts, onChange }: Props) {
   const splits = line.splits ?? [];
   const put = (next: typeof splits) => {
     const before = next.slice(0, -1);
@@ -69,20 +69,18 @@ export function Splits({ line, role, roles, onChange }: Props) {
           <select
             aria-label={t`Share ${i + 1} goes to`}
             className="write"
-            value={split.to ?? role}
+            value={split.to ?? part}
             onChange={(event) =>
               put(
                 splits.map((split, j) =>
-                  j === i
-                    ? { ...split, to: event.target.value === role ? null : (event.target.value as PartRole) }
-                    : split,
+                  j === i ? { ...split, to: event.target.value === part ? null : event.target.value } : split,
                 ),
               )
             }
           >
-            {roles.map((role) => (
-              <option key={role} value={role}>
-                {said(role)}
+            {parts.map((item) => (
+              <option key={item.id} value={item.id}>
+                {item.name || said(item.role)}
               </option>
             ))}
           </select>

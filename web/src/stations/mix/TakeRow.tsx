@@ -2,7 +2,7 @@
 
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
-import type { FactKey, PartRole, WayCard } from "../../api/client";
+import type { FactKey, PartId, WayCard } from "../../api/client";
 import { withTake } from "../../sheet/edits";
 import type { Editing } from "../../sheet/useSheet";
 import { FactFigure } from "../../ui/FactFigure";
@@ -12,20 +12,20 @@ import { SomeField } from "./SomeField";
 
 interface Props {
   editing: Editing;
-  role: PartRole;
+  part: PartId;
   at: number;
   way: WayCard;
 }
 
-export function TakeRow({ editing, role, at, way }: Props) {
+export function TakeRow({ editing, part, at, way }: Props) {
   const { weightWords } = useFormatters();
   const { sheet, worked, edit } = editing;
-  const take = sheet.parts.find((part) => part.role === role)?.takes[at];
+  const take = sheet.parts.find((item) => item.id === part)?.takes[at];
   if (!take) return null;
   const [source = "", output] = take.of.split(".");
-  const from = worked.parts.find((part) => part.role === source);
+  const from = worked.parts.find((item) => item.id === source);
   const made = from?.outputs.find((eachOutput) => eachOutput.id === output) ?? from?.outputs[0];
-  const flow = made?.goes.find((each) => each.to === role && each.take === at);
+  const flow = made?.goes.find((each) => each.to === part && each.take === at);
   const name = made?.name ?? take.of;
   const fact = `part.${source}.made_g` as FactKey;
   return (
@@ -37,12 +37,12 @@ export function TakeRow({ editing, role, at, way }: Props) {
         <span className="block text-sm text-ink2">
           <Trans>made here</Trans>
         </span>
-        {role === "base" && (
+        {part === "base" && (
           <select
             aria-label={t`${name} joins at`}
             className="h-8 w-full max-w-40 bg-transparent text-sm text-ink2"
             value={take.joins}
-            onChange={(event) => edit(withTake(sheet, role, at, (was) => ({ ...was, joins: event.target.value })))}
+            onChange={(event) => edit(withTake(sheet, part, at, (was) => ({ ...was, joins: event.target.value })))}
           >
             <option value="">
               <Trans>from the start</Trans>
@@ -65,7 +65,7 @@ export function TakeRow({ editing, role, at, way }: Props) {
           label={t`${name}, amount`}
           some={take}
           madeG={made?.made_g ?? 0}
-          onChange={(some) => edit(withTake(sheet, role, at, (was) => ({ ...was, ...some })))}
+          onChange={(some) => edit(withTake(sheet, part, at, (was) => ({ ...was, ...some })))}
         />
       </td>
       <td className="hidden whitespace-nowrap pl-2 text-right text-[13.5px] text-ink2 sm:table-cell">
@@ -77,7 +77,7 @@ export function TakeRow({ editing, role, at, way }: Props) {
           type="button"
           className="min-h-8 min-w-6 text-ink2 hover:text-bean"
           aria-label={t`Take out ${name}`}
-          onClick={() => edit(withTake(sheet, role, at, () => null))}
+          onClick={() => edit(withTake(sheet, part, at, () => null))}
         >
           ×
         </button>

@@ -1,7 +1,7 @@
 /** The flow as a drawing: parts in the order in which they are made, every band as thick as it is heavy. Geometry only. */
 
 import { t } from "@lingui/core/macro";
-import type { LineResult, OutputFlow, OutputResult, PartResult, Sheet } from "../../api/client";
+import type { LineResult, OutputFlow, OutputResult, PartId, PartResult, Sheet } from "../../api/client";
 
 export const WIDTH = 680;
 /** Where the words of the lines end, and their bands begin. */
@@ -30,7 +30,7 @@ export interface Band {
 }
 
 export interface Flow {
-  role: string;
+  part: PartId;
   output: OutputResult;
   /** Which of the part's outputs it is; the first is what the part is made for. */
   nth: number;
@@ -38,7 +38,7 @@ export interface Flow {
 }
 
 export interface Bar {
-  role: string;
+  id: PartId;
   name: string;
   x: number;
   top: number;
@@ -95,11 +95,11 @@ const SINK_NAMES: Record<string, string> = { kept: "kept", beside: t`beside it`,
 
 export function drawnFlow(sheet: Sheet, lines: LineResult[], parts: PartResult[]): FlowDrawn {
   const order = [...parts].sort((a, b) => a.nth - b.nth);
-  const roles = new Set(order.map((part) => part.role));
+  const ids = new Set(order.map((part) => part.id));
   const flows = order.flatMap((part) =>
-    part.outputs.flatMap((output, nth) => output.goes.map((goes) => ({ role: part.role, output, nth, goes }))),
+    part.outputs.flatMap((output, nth) => output.goes.map((goes) => ({ part: part.id, output, nth, goes }))),
   );
-  const into = new Map(order.map((part) => [part.role, incoming(part.role, lines, flows)]));
+  const into = new Map(order.map((part) => [part.id, incoming(part.id, lines, flows)]));
   const all = [...into.values()].flat();
   const total = gramsOf(all) || 1;
   const thick = (grams: number) => Math.max(LEAST, (grams / total) * INK);
@@ -110,11 +110,11 @@ export function drawnFlow(sheet: Sheet, lines: LineResult[], parts: PartResult[]
   const to = new Map<string, Point>();
   let y = GAP;
   for (const part of order) {
-    const going = into.get(part.role) ?? [];
+    const going = into.get(part.id) ?? [];
     const listed = going.filter((incoming) => incoming.words);
     const raw = sumOf(going.filter((incoming) => incoming.held === undefined).map((incoming) => thick(incoming.grams)));
     const row = Math.max(raw, PITCH * listed.length, PITCH * 1.5);
-    const x = FIRST + ((LAST - FIRST) * (depth.get(part.role) ?? 0)) / deepest;
+    const x = FIRST + ((LAST - FIRST) * (depth.get(part.id) ?? 0)) / deepest;
     const top = y + (row - raw) / 2;
     listed.forEach((incoming, i) => {
       const middle = y + (row / listed.length) * (i + 0.5);
@@ -128,15 +128,15 @@ export function drawnFlow(sheet: Sheet, lines: LineResult[], parts: PartResult[]
     }
     const made = sumOf(part.outputs.map((output) => thick(output.made_g)));
     let out = top + (raw - made) / 2;
-    for (const flow of flows.filter((each) => each.role === part.role)) {
+    for (const flow of flows.filter((each) => each.part === part.id)) {
       from.set(keyOf(flow), [x + BAR_WIDTH, out]);
       out += thick(flow.goes.grams);
     }
-    const name = sheet.parts.find((eachPart) => eachPart.role === part.role)?.name || part.role;
-    flowDrawn.bars.push({ role: part.role, name, x, top, raw, made, part });
+    const name = sheet.parts.find((eachPart) => eachPart.id === part.id)?.name || part.id;
+    flowDrawn.bars.push({ id: part.id, name, x, top, raw, made, part });
     y += row + GAP;
   }
-  const ends = [...flows.filter((flow) => !roles.has(flow.goes.to)).map(endOf), ...all.flatMap(heldOf)];
+  const ends = [...flows.filter((flow) => !ids.has(flow.goes.to)).map(endOf), ...all.flatMap(heldOf)];
   flowDrawn.sinks = stacked(ends, thick, from, to);
   const band = (key: string, grams: number, group: string, flow?: Flow) =>
     flowDrawn.bands.push({
@@ -156,24 +156,24 @@ export function drawnFlow(sheet: Sheet, lines: LineResult[], parts: PartResult[]
   return flowDrawn;
 }
 
-export const keyOf = ({ role, output, goes }: Flow) => `${role}.${output.id} ${goes.to} ${goes.name} ${goes.take}`;
+export const keyOf = ({ part, output, goes }: Flow) => `${part}.${output.id} ${goes.to} ${goes.name} ${goes.take}`;
 
 /** What goes into a part: of parts made before it first, then its lines, and the shares of other parts' lines. */
-function incoming(role: string, lines: LineResult[], flows: Flow[]): Incoming[] {
+function incoming(part: string, lines: LineResult[], flows: Flow[]): Incoming[] {
   const taken = flows
-    .filter((flow) => flow.goes.to === role)
+    .filter((flow) => flow.goes.to === part)
     .map((flow): Incoming => ({ key: keyOf(flow), grams: flow.goes.grams, group: flow.output.group }));
-  return [...taken, ...lines.flatMap((line) => sharesOf(line, role))];
+  return [...taken, ...lines.flatMap((line) => sharesOf(line, part))];
 }
 
 /** The shares of a line that go into a part; with its own part also what is held back of it. */
-function sharesOf(line: LineResult, role: string): Incoming[] {
-  const whole = { to: line.role, at: "", grams: line.used_g };
+function sharesOf(line: LineResult, part: string): Incoming[] {
+  const whole = { to: line.part_id, at: "", grams: line.used_g };
   const shares = line.carried.some((item) => item.to) ? line.carried : [whole, ...line.carried];
   return shares.flatMap((share, i): Incoming[] => {
     const result = { key: `${line.part}-${line.line}-${i}`, grams: share.grams, group: line.group };
-    if (!share.to) return line.role === role ? [{ ...result, words: line.name, held: share.at }] : [];
-    return share.to === role ? [{ ...result, words: share.at ? `${line.name}, ${share.at}` : line.name }] : [];
+    if (!share.to) return line.part_id === part ? [{ ...result, words: line.name, held: share.at }] : [];
+    return share.to === part ? [{ ...result, words: share.at ? `${line.name}, ${share.at}` : line.name }] : [];
   });
 }
 
@@ -181,8 +181,8 @@ function sharesOf(line: LineResult, role: string): Incoming[] {
 function depths(order: PartResult[], flows: Flow[]): Map<string, number> {
   const depth = new Map<string, number>();
   for (const part of order) {
-    const before = flows.filter((flow) => flow.goes.to === part.role);
-    depth.set(part.role, Math.max(0, ...before.map((flow) => (depth.get(flow.role) ?? 0) + 1)));
+    const before = flows.filter((flow) => flow.goes.to === part.id);
+    depth.set(part.id, Math.max(0, ...before.map((flow) => (depth.get(flow.part) ?? 0) + 1)));
   }
   return depth;
 }

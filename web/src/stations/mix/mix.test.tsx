@@ -39,7 +39,7 @@ afterEach(() => {
 const shownLine = (at: number, name: string, grams: number, more: Partial<LineResult> = {}): LineResult => ({
   part: 0,
   line: at,
-  role: "base",
+  part_id: "base",
   name,
   group: at ? "sugar" : "flour",
   grams,
@@ -56,6 +56,7 @@ const shownLine = (at: number, name: string, grams: number, more: Partial<LineRe
 });
 
 const syrup: PartResult = {
+  id: "syrup",
   role: "syrup",
   name: "syrup",
   family: "coconut-syrup",
@@ -106,7 +107,7 @@ const weighed = [
     ],
     used_g: 150,
   }),
-  shownLine(0, "Coconut milk, thick", 300, { part: 1, role: "syrup", group: "liquid" }),
+  shownLine(0, "Coconut milk, thick", 300, { part: 1, part_id: "syrup", group: "liquid" }),
 ];
 const halved = weighed.map((item) => ({ ...item, grams: item.grams / 2, used_g: item.used_g / 2 }));
 
@@ -272,6 +273,14 @@ describe("the lines", () => {
     });
     fireEvent.keyDown(screen.getByRole("button", { name: "Add a part" }), { key: "Enter" });
     expect(screen.queryByRole("menuitem", { name: "Coconut syrup (syrup)" })).toBeNull();
+    expect(screen.getByRole("menuitem", { name: "Coconut syrup (one more syrup)" })).toBeTruthy();
+  });
+
+  it("put in one more part of a role, with an id and a name of its own", async () => {
+    const { edits } = await lines();
+    pick("Add a part", /\(one more syrup\)$/);
+    expect(edits[0]?.parts.map((part) => part.id)).toEqual(["base", "syrup", "syrup-2"]);
+    expect(edits[0]?.parts[2]).toMatchObject({ role: "syrup", name: "coconut syrup" });
   });
 });
 
@@ -330,7 +339,7 @@ describe("a part", () => {
   it("is made half as much again, and taken out", async () => {
     const { editing, edits } = await slip();
     await press("× 1.5");
-    expect(editing.adjust).toHaveBeenCalledWith({ by: "part", role: "syrup", factor: 1.5 });
+    expect(editing.adjust).toHaveBeenCalledWith({ by: "part", part_id: "syrup", factor: 1.5 });
     await press("Take the part out");
     expect(edits[0]?.parts.map((part) => part.role)).toEqual(["base"]);
   });
@@ -437,7 +446,7 @@ describe("what is fixed", () => {
     type("Short of", "syrup");
     expect((screen.getByLabelText("only") as HTMLInputElement).value).toBe("434");
     type("only", "310");
-    expect(editing.adjust).toHaveBeenCalledWith({ by: "have", role: "syrup", grams: 310 });
+    expect(editing.adjust).toHaveBeenCalledWith({ by: "have", part_id: "syrup", grams: 310 });
   });
 
   it("short of another line", () => {
@@ -452,6 +461,7 @@ describe("what is fixed", () => {
 describe("where it goes", () => {
   const base: PartResult = {
     ...syrup,
+    id: "base",
     role: "base",
     name: "rice",
     reduced: false,
@@ -480,7 +490,7 @@ describe("where it goes", () => {
 
   it("draws parts in working order, each band as thick as it is heavy", () => {
     const drawn = drawnFlow(two, weighed, [base, syrup]);
-    expect(drawn.bars.map((bar) => bar.role)).toEqual(["syrup", "base"]);
+    expect(drawn.bars.map((bar) => bar.id)).toEqual(["syrup", "base"]);
     expect(drawn.bars[1]?.x).toBeGreaterThan(drawn.bars[0]?.x ?? 0);
     const thick = (grams: number) => drawn.bands.find((band) => band.grams === grams)?.thick ?? 0;
     expect(thick(90) / thick(30)).toBeCloseTo(3, 6);
@@ -489,7 +499,7 @@ describe("where it goes", () => {
 
   it("ends what is taken where the part that takes it begins, and what is held back beside it", () => {
     const drawn = drawnFlow(two, weighed, [base, syrup]);
-    const into = drawn.bands.find((band) => band.flow?.role === "syrup");
+    const into = drawn.bands.find((band) => band.flow?.part === "syrup");
     expect(into?.to).toEqual([drawn.bars[1]?.x, drawn.bars[1]?.top]);
     expect(drawn.sinks.map((sink) => [sink.id, sink.grams, sink.says])).toEqual([
       ["whole", 780, ""],

@@ -12,10 +12,10 @@ export function workedLine(
 ): LineResult | undefined {
   const at = (p: number, i: number) => worked.find((item) => item.part === p && item.line === i);
   if (drawnFrom === sheet) return at(part, line);
-  const { role, lines } = sheet.parts[part] as Sheet["parts"][number];
+  const { id, lines } = sheet.parts[part] as Sheet["parts"][number];
   const wanted = lines[line]?.ingredient;
   const nth = lines.slice(0, line).filter((line) => line.ingredient === wanted).length;
-  const p = drawnFrom.parts.findIndex((part) => part.role === role);
+  const p = drawnFrom.parts.findIndex((part) => part.id === id);
   const places = (drawnFrom.parts[p]?.lines ?? []).flatMap((line, i) => (line.ingredient === wanted ? [i] : []));
   const i = places[nth];
   const result = i === undefined ? undefined : at(p, i);

@@ -1,7 +1,7 @@
 /** Where what is made can go, as one choice, and in words. */
 
 import { t } from "@lingui/core/macro";
-import type { OutputPlace, Part, PartRole, Sheet, WayCard } from "../../api/client";
+import type { OutputPlace, Part, PartId, Sheet, WayCard } from "../../api/client";
 
 type Where = NonNullable<OutputPlace["where"]>;
 
@@ -39,12 +39,12 @@ export const joinSteps = (way: WayCard, sheet: Sheet): [string, string][] =>
   ]);
 
 /** Of what goes into a part: the later stages of its own steps, where its method gives any. */
-export const laterStages = (role: PartRole, steps: readonly { id: string; title: string }[]) =>
+export const laterStages = (id: PartId, steps: readonly { id: string; title: string }[]) =>
   steps
-    .filter((step) => step.id.startsWith(`${role}-`) && /-[2-9]$/.test(step.id))
-    .map((step): [string, string] => [step.id.slice(role.length + 1), step.title]);
+    .filter((step) => step.id.startsWith(`${id}-`) && /-[2-9]$/.test(step.id))
+    .map((step): [string, string] => [step.id.slice(id.length + 1), step.title]);
 
-/** One choice as a word: a role, "beside", "kept", or "whole" and where. */
+/** One choice as a word: a part, "beside", "kept", or "whole" and where. */
 export const placeId = (place: OutputPlace) =>
   place.to === "whole" && place.where ? `whole ${place.where}` : place.to;
 
@@ -54,11 +54,11 @@ export function placeOf(id: string, joins = ""): OutputPlace {
 }
 
 /** Every place that an output of a part may go to: no part that it is itself made of. */
-export function placesFor(sheet: Sheet, way: WayCard, role: PartRole): [string, string][] {
+export function placesFor(sheet: Sheet, way: WayCard, id: PartId): [string, string][] {
   const wheres = way.form === "tin" ? IN_A_TIN : OF_A_PIECE;
-  const into = sheet.parts.filter((part) => part.role !== role && !feeds(sheet, part.role, role));
+  const into = sheet.parts.filter((part) => part.id !== id && !feeds(sheet, part.id, id));
   return [
-    ...into.map((part): [string, string] => [part.role, t`into the ${part.name || part.role}`]),
+    ...into.map((part): [string, string] => [part.id, t`into the ${part.name || part.id}`]),
     ...Object.entries(wheres).map(([where, words]): [string, string] => [`whole ${where}`, words]),
     ["beside", t`beside it, on the table`],
     ["kept", t`kept`],
@@ -66,17 +66,17 @@ export function placesFor(sheet: Sheet, way: WayCard, role: PartRole): [string, 
 }
 
 /** Whether one part goes, straight or by others, into another. */
-export function feeds(sheet: Sheet, from: PartRole, into: PartRole, seen: PartRole[] = []): boolean {
+export function feeds(sheet: Sheet, from: PartId, into: PartId, seen: PartId[] = []): boolean {
   if (seen.includes(from)) return false;
-  const part = sheet.parts.find((part) => part.role === from);
+  const part = sheet.parts.find((part) => part.id === from);
   const takers = sheet.parts.filter(
     (eachPart) =>
       eachPart.takes.some((take) => take.of.split(".")[0] === from) ||
-      Object.values(part?.rest ?? {}).some((place) => place.to === eachPart.role),
+      Object.values(part?.rest ?? {}).some((place) => place.to === eachPart.id),
   );
-  return takers.some((taker) => taker.role === into || feeds(sheet, taker.role, into, [...seen, from]));
+  return takers.some((taker) => taker.id === into || feeds(sheet, taker.id, into, [...seen, from]));
 }
 
 /** The parts that another may take of, each with its outputs: not itself, not the base, nothing it is made into. */
-export const takeable = (sheet: Sheet, role: PartRole): Part[] =>
-  sheet.parts.filter((part) => part.role !== "base" && part.role !== role && !feeds(sheet, role, part.role));
+export const takeable = (sheet: Sheet, id: PartId): Part[] =>
+  sheet.parts.filter((part) => part.id !== "base" && part.id !== id && !feeds(sheet, id, part.id));

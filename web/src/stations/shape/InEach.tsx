@@ -3,12 +3,13 @@
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { useRef } from "react";
-import type { BallDrawing, FactKey, WayCard } from "../../api/client";
+import type { BallDrawing, FactKey, Facts, Sheet, WayCard } from "../../api/client";
 import { limit } from "../../api/limits";
 import type { Editing } from "../../sheet/useSheet";
 import { AmountField } from "../../ui/AmountField";
 import { FactFigure } from "../../ui/FactFigure";
 import { FactRows } from "../../ui/FactRows";
+import { useFormatters } from "../../ui/formatters";
 import { LinkButton } from "../../ui/LinkButton";
 import { NumberField } from "../../ui/NumberField";
 import { NumberRow, Row } from "../../ui/Row";
@@ -36,10 +37,17 @@ const ROWS: Measured[] = [
 
 const BESIDE: FactKey[] = ["shape.pinch_g", "shape.trim_g", "shape.hand_water_ml", "shape.hand_salt_g"];
 
+/** The fillings and hearts, where there are several of one: each has its share of what is within. */
+const severalWithin = (sheet: Sheet, facts: Facts) =>
+  sheet.parts.filter(
+    ({ id, role }) => (role === "filling" || role === "heart") && facts[`part.${id}.piece_g`] !== undefined,
+  );
+
 export function InEach({ editing, way, drawing }: { editing: Editing; way: WayCard; drawing: BallDrawing | null }) {
   const { sheet, worked, edit } = editing;
   const { facts } = worked;
   const { pieces } = sheet;
+  const { weightWords } = useFormatters();
   const recent = useRef<Measure[]>([]);
   const filled = sheet.parts.some((part) => part.role === "filling" || part.role === "heart");
   const round = drawing?.form !== "packet" && drawing?.form !== "parcel";
@@ -95,6 +103,19 @@ export function InEach({ editing, way, drawing }: { editing: Editing; way: WayCa
             </Row>
           );
         })}
+        {severalWithin(sheet, facts).map((part) => (
+          <div key={part.id} className="sm:col-span-2">
+            <Row
+              label={
+                <FactFigure facts={facts} name={`part.${part.id}.piece_g`}>
+                  {t`of it ${part.name || part.id}`}
+                </FactFigure>
+              }
+            >
+              {weightWords(Number(facts[`part.${part.id}.piece_g`]?.value), 1)}
+            </Row>
+          </div>
+        ))}
         <Row label={t`Pieces wanted`}>
           <NumberField
             label={t`Pieces wanted`}

@@ -42,17 +42,20 @@ export function PieceShape({ editing, way, drawing }: Omit<StationProps, "kitche
   const take = (remedy: BallDrawing["remedies"][number]) => {
     const next = { ...sheet, pieces: remedy.pieces };
     const { factor } = remedy;
-    edit(
-      remedy.part
-        ? withPart(next, remedy.part, (part) => ({
-            ...part,
-            lines: part.lines.map((line) => ({
-              ...line,
-              amount: { ...line.amount, value: line.amount.value * factor },
-            })),
-          }))
-        : next,
-    );
+    edit({
+      ...next,
+      parts: next.parts.map((part) =>
+        part.role === remedy.role
+          ? {
+              ...part,
+              lines: part.lines.map((line) => ({
+                ...line,
+                amount: { ...line.amount, value: line.amount.value * factor },
+              })),
+            }
+          : part,
+      ),
+    });
   };
   const drop = (at: Across) => {
     if (!drawing) return;

@@ -2,7 +2,7 @@
 
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
-import type { BallDrawing, FactKey, Facts, PartRole } from "../../api/client";
+import type { BallDrawing, FactKey, Facts, Part } from "../../api/client";
 import type { Editing } from "../../sheet/useSheet";
 import { Drawing } from "../../ui/Drawing";
 import { Label } from "../../ui/dimension";
@@ -53,9 +53,9 @@ export function RunsOut({ editing, drawing, facts, live, onTake }: Props) {
     });
   for (const part of editing.sheet.parts) {
     if (part.role === "base") continue;
-    const have = value(facts[`part.${part.role}.have_g`] ? `part.${part.role}.have_g` : `part.${part.role}.made_g`);
-    const name = part.name || part.role;
-    const count = enoughOf(facts, part.role, have);
+    const have = value(facts[`part.${part.id}.have_g`] ? `part.${part.id}.have_g` : `part.${part.id}.made_g`);
+    const name = part.name || part.id;
+    const count = enoughOf(facts, part, have);
     if (count != null)
       bars.push({ name, words: name, total: have, count, material: part.role === "heart" ? "leaf" : "sugar" });
   }
@@ -129,9 +129,9 @@ export function RunsOut({ editing, drawing, facts, live, onTake }: Props) {
 }
 
 /** How many pieces a further part is enough for, where each takes its own of it. */
-function enoughOf(facts: Facts, role: Exclude<PartRole, "base">, have: number): number | null {
-  const heart = Number(facts["shape.heart_g"]?.value ?? 0);
+function enoughOf(facts: Facts, { id, role }: Part, have: number): number | null {
+  const heart = Number((facts[`part.${id}.piece_g`] ?? facts["shape.heart_g"])?.value ?? 0);
   if (role === "heart") return heart > 0 ? have / heart : null;
-  const fact = facts[`part.${role}.enough_for`];
+  const fact = facts[`part.${id}.enough_for`];
   return fact ? Number(fact.value) : null;
 }

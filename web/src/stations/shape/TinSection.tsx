@@ -230,7 +230,7 @@ function Layers({ layers, box }: { layers: Layer[]; box: Box }) {
     at.set(layer, below);
   }
   return placed.map(({ layer, path }) => (
-    <g key={`${layer.role} ${layer.where}`}>
+    <g key={`${layer.part_id} ${layer.where}`}>
       <path d={path} fill={fill(materialOf(layer.group))} stroke="var(--color-ink)" />
       <Label x={x + w + 12} y={at.get(layer) ?? 0} size={14}>
         {layer.name} <tspan fontWeight="700">{lengthWords(layer.mm, 1)}</tspan>
