@@ -16,8 +16,13 @@ from kemble.core.stations.work_sheet import work
 
 FILES = sorted((Path(__file__).resolve().parents[2] / "fixtures" / "facts").glob("*.json"))
 
-# What was wrong then, and is told otherwise now: the curds on the tray weigh something, and sweeten it.
-MEANT = {"demo-quince-tray-rice": {"cut.piece_g", "keep.hard_after_h", "keep.hard_cold_h", "shape.headroom_mm"}}
+# What was wrong then, and is told otherwise now: the curds on the tray weigh something, and sweeten it; starch is brushed off.
+MEANT = {
+    "demo-quince-tray-rice": {"cut.piece_g", "keep.hard_after_h", "keep.hard_cold_h", "shape.headroom_mm"},
+    "demo-pistachio-and-lemon-rounds-cut-with-the-ring": {"part.coat.piece_g"},
+    "demo-squash-rounds-with-chestnut": {"part.coat.piece_g"},
+    "starting-stirred-rounds": {"part.coat.piece_g"},
+}
 # Times are those of a later model: steam with air in it, done as cooks mean it, windows from the table of estimates.
 TIMES = ("heat.", "rest.", "finish.", "work.", "grain.cook_min")
 # Their values are the same; their ends add up as squares now, for what they hang on is independent.

@@ -128,12 +128,12 @@ class TestThreeFillingsInOneParcel:
 
 class TestTwoCoats:
     def test_each_goes_round_every_piece(self):
-        """40 g of ground sesame beside 60 g of starch: so much of each to a piece."""
+        """40 g of ground sesame beside 60 g of starch: the sesame shared, of the starch what is not brushed off."""
         sesame = {"role": "coat", "id": "coat-2", "name": "sesame", "lines": [line("sesame-seed", 40)]}
         _, facts, _ = worked_by(with_more("stirred-rounds", sesame))
         count = facts["shape.pieces"]
         assert facts["part.coat-2.piece_g"] == pytest.approx(40 / count)
-        assert facts["part.coat.piece_g"] == pytest.approx(60 / count)
+        assert 0.5 < facts["part.coat.piece_g"] < 1.2 < 60 / count
 
 
 def test_a_date_and_a_nut_in_the_middle():

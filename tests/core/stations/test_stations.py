@@ -314,3 +314,47 @@ class TestRestAndCut:
         assert worked.facts["keep.room_h"].value == 2
         assert {"spoilage", "allergens", "choking", "hot-heart"} <= {caution.id for caution in worked.cautions}
         assert worked.allergens == ["milk"]
+
+
+class TestWhatStaysOnAPiece:
+    """60 g of potato starch are laid out for rounds of some 43 mm; a film of 0.2 mm at 0.7 g/ml stays on each."""
+
+    def test_starch_is_brushed_off(self):
+        worked = work(default_sheet("stirred-rounds"), KITCHEN)
+        facts, steps = worked.facts, {step.id: step for step in worked.steps}
+        across, count = facts["shape.diameter_mm"].value, facts["shape.pieces"].value
+        each = facts["part.coat.piece_g"]
+        assert each.value == pytest.approx(math.pi * across**2 * 0.2 * 0.7 / 1000)
+        assert (each.low, each.high) == (pytest.approx(each.value / 2), pytest.approx(2 * each.value))
+        inside = facts["shape.pieces"].value * (facts["shape.base_g"].value + facts["shape.filling_g"].value)
+        assert facts["whole.g"].value < inside + 60  # the rest of the starch is on the board
+        assert steps["serve"].vessel.after_g == pytest.approx(facts["whole.g"].value, rel=0.002)
+        assert facts["whole.g"].value == pytest.approx(
+            facts["mix.cooked_g"].value * min(1, count * facts["shape.base_g"].value / facts["mix.cooked_g"].value)
+            + count * (facts["shape.filling_g"].value + each.value)
+        )
+
+    def test_what_is_meant_to_be_eaten_is_not(self):
+        document = default_sheet("stirred-rounds").model_dump()
+        coat = next(part for part in document["parts"] if part["role"] == "coat")
+        coat["lines"] = [{"ingredient": "roasted-soy-flour", "amount": {"value": 60}}]
+        facts = work(sheet_from(document), KITCHEN).facts
+        assert facts["part.coat.piece_g"].value == pytest.approx(60 / facts["shape.pieces"].value)
+
+    def test_as_much_as_the_cook_says(self):
+        document = default_sheet("stirred-rounds").model_dump()
+        next(part for part in document["parts"] if part["role"] == "coat")["each_g"] = 2.5
+        assert work(sheet_from(document), KITCHEN).facts["part.coat.piece_g"].value == 2.5
+
+    def test_what_is_kept_is_no_share_of_a_piece(self):
+        """Oil that shallots were fried in, put by: it is made, and no gram of it goes on a pull."""
+        document = default_sheet("folded-pulls").model_dump()
+        oil = {"role": "oil", "family": "infused-oil", "rest": {"": {"to": "kept"}}}
+        oil["lines"] = [
+            {"ingredient": name, "amount": {"value": grams}}
+            for name, grams in (("sunflower-oil", 109), ("shallot", 60))
+        ]
+        document["parts"] = [*document["parts"], oil]
+        facts = work(sheet_from(document), KITCHEN).facts
+        assert "part.oil.made_g" in facts
+        assert "part.oil.piece_g" not in facts

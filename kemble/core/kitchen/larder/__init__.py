@@ -107,8 +107,9 @@ class Composition(BaseModel):
 COMPONENTS: tuple[str, ...] = tuple(Composition.model_fields)
 
 
-Tag = Literal["honey", "alcohol", "tap", "wraps", "cooked"]
-"""What an ingredient is, where something hangs on it: a caution, the shopping, the leaves to a parcel, beans not to soak."""
+Tag = Literal["honey", "alcohol", "tap", "wraps", "cooked", "raw-starch"]
+"""What an ingredient is, where something hangs on it: a caution, the shopping, the leaves to a parcel, beans not to soak, dust
+to brush off."""
 
 
 class IngredientComposition(Composition):
@@ -146,7 +147,9 @@ class Ingredient(BaseModel):
     packs: dict[str, float] = Field({}, max_length=6, description="at most 6 packs, each a name and its grams")
     allergens: tuple[str, ...] = Field((), max_length=12, description="at most 12 allergens")
     perishable: bool = False
-    tags: tuple[Tag, ...] = Field((), max_length=4, description="what it is: honey, alcohol, tap, wraps or cooked")
+    tags: tuple[Tag, ...] = Field(
+        (), max_length=4, description="what it is: honey, alcohol, tap, wraps, cooked or raw-starch"
+    )
     source: Literal["table", "label", "kitchen", "cook"] = "cook"
     look_alike: str = Field("", max_length=300, description="at most 300 letters")
     caution: str = Field("", max_length=300, description="at most 300 letters")

@@ -15,6 +15,7 @@ from kemble.core.facts.vocabulary import PartId, role_of
 from kemble.core.geometry.filled_ball import Ball, PieceDensities, sphere_mm
 from kemble.core.kitchen.larder import Composition
 from kemble.core.sentences import Words, say
+from kemble.core.sheet.bowl import PartBowl
 from kemble.core.stations.calculation import AnswerModel, Calculation
 from kemble.core.stations.mix.mix import CHOI_OKOS, MixResult
 from kemble.core.stations.mix.part_yields import FinishedPart
@@ -37,6 +38,7 @@ from kemble.core.stations.shape.portions import (
 )
 
 _HANDS_ML, _HANDS_EACH_ML = 200.0, 3.0  # set out for the hands, and a little a piece
+_DUST_MM = (0.2, 0.1, 0.4)  # of starch on a brushed piece: likely, low, high; kitchen estimate
 _A_FILM_MM = 0.05  # a layer thinner than that is none
 _NEAR_TEARING_MM = 0.4  # a skin no thicker than the least and this is told before it tears
 _LEAST_PASTE_MM = 2.0  # a thinner layer lets a whole fruit show through: then it is spoken of
@@ -105,7 +107,7 @@ def shape_pieces(calculation: Calculation, mixed: MixResult) -> tuple[BallDrawin
     if cannot:
         return _piece_drawing(calculation, portions, ball, stuff, filling, heart, cannot=cannot), None
     _enter_weights(calculation, portions, heart)
-    _enter_parts(calculation, mixed.made, portions)
+    _enter_parts(calculation, mixed.made, portions, ball)
     _enter_sizes(calculation, portions, ball, heart)
     rolled = None
     if calculation.follows(way.rolled_when):
@@ -397,19 +399,43 @@ def _enter_within(calculation: Calculation, portions: Portions, heart: WholeCent
 
 
 def share_parts(
-    calculation: Calculation, made: dict[PartId, FinishedPart], count: int, pieces: str
+    calculation: Calculation,
+    made: dict[PartId, FinishedPart],
+    count: int,
+    pieces: str,
+    diameter_mm: float | None = None,
 ) -> dict[str, PartId]:
-    """What of each further part goes on a piece, and how far it goes. Returns the fact and the part of those that can run out."""
+    """What of each further part goes on a piece, and how far it goes. Returns the fact and the part of those that can run out.
+
+    What is kept, or goes into another part, is no share of a piece. `diameter_mm` of a round piece says how much dust stays
+    on it.
+    """
     fact_book, way = calculation.fact_book, calculation.way
     enough: dict[str, PartId] = {}
     for part_id, finished in made.items():
-        part = calculation.bowl.parts[part_id].part
+        bowl = calculation.bowl.parts[part_id]
+        part = bowl.part
         if part.role in way.counted or part.role in WITHIN or part.role == "wrapper":
             continue
+        if bowl.main.place.to not in ("whole", "beside"):
+            continue
         have = _had_fact(fact_book, part_id)
+        share = finished.have / max(1, count)
+        stays = _dust_that_stays(bowl, diameter_mm) if diameter_mm and not part.each_g else None
+        if stays and stays[0] < share:
+            fact_book.add(
+                f"part.{part_id}.piece_g",
+                stays[0],
+                say("a film of it stays on the piece, the rest is brushed off"),
+                source=KITCHEN_ESTIMATE,
+                of=[have, pieces],
+                low=stays[1],
+                high=min(share, stays[2]),
+            )
+            continue
         fact_book.add(
             f"part.{part_id}.piece_g",
-            part.each_g or finished.have / max(1, count),
+            part.each_g or share,
             say("as on the sheet") if part.each_g else say("shared equally"),
             source="sheet" if part.each_g else CONSERVATION,
             of=[have, pieces],
@@ -424,6 +450,16 @@ def share_parts(
             )
             enough[f"part.{part_id}.enough_for"] = part_id
     return enough
+
+
+def _dust_that_stays(bowl: PartBowl, diameter_mm: float) -> tuple[float, float, float] | None:
+    """Grams of raw starch that stay on a round piece once it is brushed: likely, low, high. None for what is meant to be
+    eaten."""
+    if not all("raw-starch" in each.item.tags for each in bowl.contributions):
+        return None
+    g_per_mm = math.pi * diameter_mm**2 * bowl.main.item.g_per_ml / 1000.0
+    likely, low, high = (g_per_mm * mm for mm in _DUST_MM)
+    return likely, low, high
 
 
 def _had_fact(fact_book: FactBook, part_id: PartId) -> str:
@@ -456,13 +492,13 @@ def _share_what_is_within(calculation: Calculation, made: Mapping[PartId, Finish
         )
 
 
-def _enter_parts(calculation: Calculation, made: dict[PartId, FinishedPart], portions: Portions) -> None:
+def _enter_parts(calculation: Calculation, made: dict[PartId, FinishedPart], portions: Portions, ball: Ball) -> None:
     """How far each further part goes, which of all runs out first, and the leaves to soak."""
     fact_book, way = calculation.fact_book, calculation.way
     enough: Origins = ["shape.base_enough_for"]
     if portions.filling_total:
         enough.append("shape.filling_enough_for")
-    enough.extend(share_parts(calculation, made, portions.count, "shape.pieces"))
+    enough.extend(share_parts(calculation, made, portions.count, "shape.pieces", ball.diameter_mm))
     _share_what_is_within(calculation, made, portions)
     words = {"dough": way.word("dough"), "filling": way.word("filling"), "": "nothing"}
     first = portions.first_short
