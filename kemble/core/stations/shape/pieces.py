@@ -34,6 +34,7 @@ from kemble.core.stations.shape.portions import (
     filling_of,
     heart_of,
     portioned,
+    rolled_dough_g,
     stuff_of,
 )
 
@@ -294,8 +295,14 @@ def _enter_weights(calculation: Calculation, portions: Portions, heart: WholeCen
     enough: Origins = ["shape.base_enough_for"]
     weights: Origins = ["shape.base_g"]
     said = _measure_origins(calculation)
+    rolled = rolled_dough_g(calculation, portions.dough_total)
+    if rolled:
+        size = calculation.size(calculation.sheet.rolled.length_mm or 0.0, calculation.sheet.rolled.width_mm or 0.0)
+        said = [*said, calculation.from_sheet("rolled", say("rolled to"), size)]
     words = (
-        say("from two measures of the piece")
+        say("what the cutter takes of all the {dough}, rolled to that size", dough=dough)
+        if rolled
+        else say("from two measures of the piece")
         if len(said) == 2 and not asked.dough_g
         else say("{dough} shared equally", dough=dough)
     )

@@ -11,6 +11,7 @@ from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.geometry.rolled_dough import CutterShape, Rolling, cutter_mm2, rollings
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.sentences import say
+from kemble.core.sheet.document import RolledDough
 from kemble.core.stations.calculation import AnswerModel, Calculation
 from kemble.core.stations.time_windows import enter_with_range
 
@@ -149,7 +150,7 @@ def roll_out(calculation: Calculation, dough_g: float, dough_total: float) -> Ro
     area = dough_total / g_per_ml * 1000 / thick
     found_rollings = rollings(
         area,
-        board=(rolled.board_length_mm, rolled.board_width_mm),
+        board=_board(rolled, area),
         cutter=cutter,
         shape=rolled.shape,
         gap=rolled.gap_mm,
@@ -185,6 +186,14 @@ def roll_out(calculation: Calculation, dough_g: float, dough_total: float) -> Ro
             for rolling in found_rollings
         ),
     )
+
+
+def _board(rolled: RolledDough, area_mm2: float) -> tuple[float, float]:
+    """mm: the sheet itself, where the dough is rolled to just that size; else the board."""
+    length, width = rolled.length_mm, rolled.width_mm
+    if length and width and abs(length * width / area_mm2 - 1) < 1e-6:
+        return length, width
+    return rolled.board_length_mm, rolled.board_width_mm
 
 
 def _enter_sheet(

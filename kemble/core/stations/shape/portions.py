@@ -9,6 +9,7 @@ from typing import Literal
 from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.facts.vocabulary import PartId, PartRole, role_of
 from kemble.core.geometry.filled_ball import Ball, Measure, PieceDensities, ball_of, sphere_ml
+from kemble.core.geometry.rolled_dough import cutter_mm2
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics.thermal import fractions, properties
 from kemble.core.sentences import Words, say
@@ -286,7 +287,23 @@ def _plain_portion(calculation: Calculation, dough_total: float, stuff: PieceDen
         return None
     if asked.diameter_mm is not None:
         return sphere_ml(asked.diameter_mm) * stuff.outer_g_per_ml, 0.0
+    if rolled_g := rolled_dough_g(calculation, dough_total):
+        return rolled_g, 0.0
     return _usual_dough_g(calculation, dough_total, asked.dough_g or asked.piece_g), 0.0
+
+
+def rolled_dough_g(calculation: Calculation, dough_total: float) -> float | None:
+    """Grams of dough under the cutter, where all the dough is rolled to a size and nothing else says what a piece weighs."""
+    rolled, asked = calculation.sheet.rolled, calculation.sheet.pieces
+    if (
+        not calculation.follows(calculation.way.rolled_when)
+        or asked.count
+        or not asked.measures.keys() <= {"filling_g"}
+    ):
+        return None
+    if rolled.length_mm is None or rolled.width_mm is None or rolled.cutter_mm is None:
+        return None
+    return dough_total * min(1.0, cutter_mm2(rolled.cutter_mm, rolled.shape) / (rolled.length_mm * rolled.width_mm))
 
 
 def _usual_dough_g(calculation: Calculation, dough_total: float, said: float | None = None) -> float:
@@ -310,8 +327,9 @@ def _filled_portion(
     calculation: Calculation, dough_total: float, filling_total: float, heart: WholeCentre | None, stuff: PieceDensities
 ) -> tuple[float, float] | None:
     """Dough and filling of a piece, from two of its measures, or one and what there is to share, or that alone."""
-    asked = calculation.sheet.pieces
-    said = asked.measures
+    said = calculation.sheet.pieces.measures
+    if rolled_g := rolled_dough_g(calculation, dough_total):
+        said = {**said, "dough_g": rolled_g}
     heart_g = heart.each_g if heart else 0.0
     outside = (
         calculation.way.wraps == "outside" and filling_total > 0
@@ -354,7 +372,8 @@ def _filled_portion(
             _TOLD[name].format(calculation.length(value, 1) if name.endswith("_mm") else value)
             for name, value in said.items()
         )
-        path = f"pieces.{list(asked.measures)[-1]}" if asked.measures else "pieces"
+        measures = list(calculation.sheet.pieces.measures)
+        path = f"pieces.{measures[-1]}" if measures else "pieces"
         calculation.problem(
             path, say("no piece has {layer}", layer=which), say("a thinner skin, a larger piece, or less inside")
         )

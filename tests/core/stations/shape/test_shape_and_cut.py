@@ -209,6 +209,26 @@ class TestTools:
         cut = result["shape.cut_of_sheet"]
         assert cut * 30 + result["shape.trimmings_g"] == pytest.approx(result["mix.cooked_g"])
 
+    def test_the_size_it_is_rolled_to_makes_the_piece(self):
+        """All the dough over 300 by 200 mm; a cutter of 80 mm takes pi 40 x 40 / 60 000 of it, 8.38 in a hundred."""
+        size = {"cutter_mm": 80, "length_mm": 300, "width_mm": 200}
+        result = facts_of(rounds({}, schools={"wrap": "chill"}, rolled=size))
+        share = math.pi * 40**2 / 60_000
+        assert result["shape.base_g"] == pytest.approx(share * result["mix.cooked_g"])
+        ml = result["mix.cooked_g"] / result["mix.density_g_per_ml"]
+        assert (
+            result["shape.sheet_thick_mm"]
+            == pytest.approx(ml * 1000 / 60_000)
+            == pytest.approx(result["shape.rolled_mm"])
+        )
+        assert result["shape.cut_first"] == 6  # three by two of 82 mm; laid closer, a third row finds no room
+        assert result["shape.pieces"] == 11  # with the trimmings, as far as the dough goes
+
+    def test_what_the_cook_says_of_a_piece_goes_before_the_size(self):
+        size = {"cutter_mm": 80, "length_mm": 300, "width_mm": 200}
+        result = facts_of(rounds({"dough_g": 30, "filling_g": 25}, schools={"wrap": "chill"}, rolled=size))
+        assert result["shape.base_g"] == 30
+
     def test_a_cutter_wider_than_the_sheet(self):
         wide = rounds({"dough_g": 60, "filling_g": 25}, schools={"wrap": "chill"}, rolled={"cutter_mm": 300, "shape": "square", "board_width_mm": 200})  # fmt: skip
         assert problem(wide).path == "rolled.cutter_mm"
