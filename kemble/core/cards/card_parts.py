@@ -147,7 +147,7 @@ class Count:
 # Grams that a station calculates and that a step's vessel gains or loses: grain and beans take up water in their soaks, the heat drives it off or
 # brings it, some of the batch clings to bowls (seen by who weighs it); of the water that the recipe pours, so much is in the
 # soaked grain already.
-Amount = Literal["soak", "beans", "heat", "clings", "stands-in"]
+Amount = Literal["soak", "beans", "heat", "clings", "stands-in", "scald"]
 
 
 @dataclass(frozen=True, slots=True)

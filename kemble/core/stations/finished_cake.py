@@ -47,13 +47,18 @@ def enter_whole_tray(calculation: Calculation, cooked: Composition) -> None:
 
 def goes_on_pieces(calculation: Calculation) -> list[tuple[PartOutput, float]]:
     """Of each output that ends in or on the pieces, the grams that do: no more than there is, no more than a piece takes."""
+    return [(had, min(had.rest, wanted)) for had, wanted in wanted_on_pieces(calculation)]
+
+
+def wanted_on_pieces(calculation: Calculation) -> list[tuple[PartOutput, float]]:
+    """Of each output that ends in or on the pieces, the grams that all of them would take."""
     fact_book, count = calculation.fact_book, calculation.fact_book.number("shape.pieces")
     parts = []
     for had in ends_in_it(calculation):
         key = _piece_fact(calculation, had.part_id)
         is_main = had is calculation.bowl.parts[had.part_id].main
         each = fact_book.number(key) if is_main and key in fact_book else had.rest / count if count else 0.0
-        parts.append((had, min(had.rest, each * count)))
+        parts.append((had, each * count))
     return parts
 
 

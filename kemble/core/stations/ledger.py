@@ -76,7 +76,7 @@ class _Ledger:
         beside = self._left_over(here, tipped[0][2] if tipped else 0.0)
         # Of what is divided here itself, what no piece takes is counted by its pieces already.
         part_ids = {each.part_id for each in here.goes_in if each.part_id} if not step.each or tipped else set()
-        untaken = sum(self.left_over.get(part_id, 0.0) for part_id in part_ids)
+        untaken = sum(max(0.0, self.left_over.get(part_id, 0.0)) for part_id in part_ids)
         total = before + sum(grams for _, _, grams in tipped) + added - beside - untaken
         after = total + self._change(here, total, changes, is_done=is_done, later_g=later_g)
         becomes = step.becomes or next((called for _, called, _ in tipped if called), "") or name
@@ -120,7 +120,10 @@ class _Ledger:
             return 0.0
         joins = sum(each.grams for each in here.goes_in if is_food(each) and (each.part_id is None or not tipped_g))
         mass = tipped_g + joins
-        left = max(0.0, mass - self.facts.number("shape.pieces") * self.facts.number(step.each))
+        within = {each.part_id for each in here.goes_in if each.part_id} if step.each != "shape.base_g" else set()
+        lacking = sum(max(0.0, -self.left_over.get(part_id, 0.0)) for part_id in within)
+        wanted = self.facts.number("shape.pieces") * self.facts.number(step.each)
+        left = max(0.0, mass - max(0.0, wanted - lacking))
         if here.part_id is None and tipped_g and mass:
             self.used *= 1 - left / mass
         return left
@@ -143,7 +146,7 @@ def fold_ledger(
     left_over: Mapping[PartId, float],
 ) -> dict[str, VesselEntry]:
     """By step that stands in a vessel, its entry. `steps` in working order; `left_over`: grams of a part that no piece takes,
-    such as the dust that is brushed off."""
+    such as the dust that is brushed off; negative, what the pieces lack of it."""
     ledger = _Ledger(facts, bowl, amounts, left_over)
     last_change = {amount: here.id for here in steps if here.part_id is None for amount in here.step.changes}
     clings_at = next((here.id for here in steps if here.step.weigh == "mix.batch_g"), None)

@@ -23,7 +23,7 @@ from kemble.core.sheet.method import StepChange, own_steps_in
 from kemble.core.stations.calculation import Calculation
 from kemble.core.stations.cautions import cautions_of_ingredients
 from kemble.core.stations.claims import Amounts, Ingoing
-from kemble.core.stations.finished_cake import goes_on_pieces
+from kemble.core.stations.finished_cake import wanted_on_pieces
 from kemble.core.stations.heat.heat_stages import HeatStageResult
 from kemble.core.stations.impossible_gaps import gaps_that_cannot_hold
 from kemble.core.stations.ledger import LedgerStep, VesselEntry, fold_ledger, shown_on_scale
@@ -349,12 +349,10 @@ def with_given_time(step: StepResult, given: GivenTime) -> StepResult:
 
 
 def _left_over(calculation: Calculation) -> dict[PartId, float]:
-    """Grams of what goes into, round or over the pieces that none of them takes."""
+    """Grams of what goes into, round or over the pieces that none of them takes; negative, what they lack of it."""
     if calculation.sheet.in_tray or "shape.pieces" not in calculation.fact_book:
         return {}
-    return {
-        output.part_id: output.rest - grams for output, grams in goes_on_pieces(calculation) if output.rest - grams > 0
-    }
+    return {output.part_id: output.rest - wanted for output, wanted in wanted_on_pieces(calculation)}
 
 
 def _step_minutes(sheet_step: SheetStep, fact_book: FactBook, kitchen: Kitchen) -> float:
@@ -399,7 +397,9 @@ def _ingredient_to_hand(ingoing: Ingoing, calculation: Calculation, *, is_first:
     line = contribution.weighed
     density = line.g_per_ml if line else contribution.item.g_per_ml
     near = household_measure(contribution.item, ingoing.grams, g_per_ml=density, spoons=calculation.shelf.spoons)
-    here = [share for share in line.shares if share.at and share.joins == contribution.joins] if line else []
+    # Where the step itself says at which moment so much goes in, the line's own words for it would say it twice.
+    shares = line.shares if line and not ingoing.act else ()
+    here = [share for share in shares if share.at and share.joins == contribution.joins]
     return unchecked_model(
         IngredientToHand,
         name=contribution.item.name,

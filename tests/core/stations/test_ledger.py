@@ -115,7 +115,7 @@ TRUTH = {
         "": {
             "filling-grind": ["Hazelnuts, roasted", "Light brown sugar", "Butter"],
             "ball-filling": ["hazelnut filling"],
-            "dough": ["Sweet rice flour", "Water"],
+            "dough": ["Sweet rice flour", "Water", "Water"],  # a third boiling, the rest cool
         }
     },
     "ground-packets": {

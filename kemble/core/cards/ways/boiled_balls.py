@@ -141,7 +141,12 @@ WAY = Way(
             uses=("counter",),
             weigh="mix.batch_g",
             at="bowl",
-            adds=(Adds(),),
+            adds=(
+                Adds(("flour",)),
+                Adds(("water",), by="scald", act="boiling"),
+                Adds(("water",), act="cool"),
+                Adds(),
+            ),
             becomes="dough",
         ),
         Step(
@@ -351,7 +356,6 @@ WAY = Way(
                     {
                         "ingredient": "water",
                         "amount": {"value": 192, "unit": "ml"},
-                        "splits": [{"share": 0.35, "at": "boiling"}, {"share": 0.65, "at": "cool"}],
                     },
                 ],
             },

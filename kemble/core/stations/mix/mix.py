@@ -228,6 +228,8 @@ def mix(calculation: Calculation) -> MixResult:
     amounts: dict[Amount, float] = {"soak": beside - beans_g, "beans": beans_g, "heat": heat_g, "clings": -clings_g}
     if soaked:
         amounts["stands-in"] = soaked.stands_in
+    if "mix.scald_g" in calculation.fact_book:
+        amounts["scald"] = calculation.fact_book.number("mix.scald_g")
     return MixResult(drawing, heated, shaped, cooked, made, lines, parts, worked_grain, amounts)
 
 

@@ -2,17 +2,29 @@
 
 from __future__ import annotations
 
-from kemble.core.facts.fact import CONSERVATION, KITCHEN_ESTIMATE
+from kemble.core.facts.fact import CONSERVATION, KITCHEN_ESTIMATE, Origins, leaf
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.physics.thermal import WATER_J_PER_ML_K
 from kemble.core.sentences import say
+from kemble.core.sheet.bowl import Contribution
 from kemble.core.stations.calculation import Calculation
 from kemble.core.stations.time_windows import enter_with_range, scaled_by_estimates
 
+_BOILING = "boil"  # in the words of a share
 _FLOUR_J_PER_G_K = 1.6
 # Of the flour, in per cent of its weight: water that a dough takes more, by the share scalded: about 4 at a third, 9 at
 # all of it.
 _TAKES = (12.0, -3.0)
+
+
+def is_water(contribution: Contribution) -> bool:
+    return "water" in contribution.item.id.split("-")
+
+
+def _poured_boiling_g(contribution: Contribution) -> float:
+    """Grams of a line of which its own shares say that they are boiling."""
+    line = contribution.weighed
+    return sum(share.grams for share in line.shares if _BOILING in share.at.lower()) if line else 0.0
 
 
 def scald(calculation: Calculation, flour_g: float) -> None:
@@ -20,16 +32,19 @@ def scald(calculation: Calculation, flour_g: float) -> None:
     usual = calculation.way.scalded(calculation.schools)
     if usual is None:
         return
-    said = calculation.sheet.start.scald_pct
-    share = usual if said is None else said / 100.0
     fact_book = calculation.fact_book
-    water = sum(
-        contribution.grams
-        for contribution in calculation.bowl.base.contributions
-        if "water" in contribution.item.id.split("-")
-    )
-    said_of = [calculation.from_sheet("start.scald_pct", say("of the water"), round(100 * share), "%")]
-    of = said_of if said is not None else calculation.school("dough")
+    waters = [each for each in calculation.bowl.base.contributions if is_water(each)]
+    water = sum(each.grams for each in waters)
+    said, split_g = calculation.sheet.start.scald_pct, sum(_poured_boiling_g(each) for each in waters)
+    of: Origins
+    if said is not None:
+        share = said / 100.0
+        of = [calculation.from_sheet("start.scald_pct", say("of the water"), round(said), "%")]
+    elif split_g:
+        share = split_g / water
+        of = [leaf(each.ref, say("shares of the line that are boiling"), round(split_g, 1), "g") for each in waters]
+    else:
+        share, of = usual, [*calculation.school("dough")]
     hot = fact_book.add("mix.scald_g", share * water, say("of the dough's own water"), source=CONSERVATION, of=of)
     fact_book.add("mix.scald_cool_g", water - hot, say("the rest of it"), source=CONSERVATION, of=["mix.scald_g"])
     if not hot:

@@ -45,6 +45,21 @@ class TestScalding:
         assert value(result, "mix.scald_cooked_pct") == pytest.approx(90 * water / 2 / flour)
         assert value(result, "mix.scald_takes_g") == pytest.approx(flour * 0.5 * 0.105)
 
+    def test_a_share_of_the_line_that_is_boiling_is_that_water(self):
+        """35 % of 192 g, 67.2 g, are poured boiling once, not beside the third that the school would pour."""
+        document = default_sheet("boiled-balls").model_dump()
+        water = document["parts"][0]["lines"][1]
+        water["splits"] = [{"share": 0.35, "at": "boiling"}, {"share": 0.65, "at": "cool"}]
+        result = work(sheet_from(document), SEA)
+        assert value(result, "mix.scald_g") == pytest.approx(67.2)
+        dough = next(step for step in result.steps if step.id == "dough")
+        waters = [(item.act, item.grams, item.splits) for item in dough.to_hand if item.name == "Water"]
+        assert waters == [("boiling", pytest.approx(67.2), []), ("cool", pytest.approx(124.8), [])]
+
+    def test_a_cool_dough_has_no_boiling_water(self):
+        dough = next(step for step in told("boiled-balls", {"dough": "cool"}).steps if step.id == "dough")
+        assert [item.act for item in dough.to_hand if item.name == "Water"] == ["cool"]
+
     def test_schools_are_shares_of_the_same(self):
         by_school = [told("boiled-balls", {"dough": school}) for school in ("cool", "scald", "boiling")]
         assert [value(result, "mix.scald_g") for result in by_school] == pytest.approx(
