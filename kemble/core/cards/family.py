@@ -92,6 +92,7 @@ class Family:
     sugar: Band | None = None  # ... and the working band, per cent
     faults: tuple[Fault, ...] = ()
     cautions: tuple[str, ...] = ()
+    casts_off: tuple[str, ...] = ()  # tags of what is taken out once it has given its taste: never eaten
     spare_pct: float = 0.0  # made or soaked over and above, because some tear
 
     def main(self, role: PartRole) -> FamilyOutput:

@@ -265,10 +265,17 @@ class _BowlBuilder:
         going = (*lines, *takes, *self._of_rests(part))
         inside = Composition.summed(contribution.composition for contribution in going)
         family = family_of(self.sheet, part, [line.item for line in self.lines if line.part_id == part.id])
+        casts_off = family.casts_off if family else ()
+        stays = [each for each in going if not any(tag in casts_off for tag in each.item.tags)]
         if part.id != "base":
             dry_g = dry_beans_g(going)
             fat_g = sum(contribution.composition.fat for contribution in going if contribution.item.group == "fat")
-            made = calculate_yields(family, PartInput(part.role, inside, dry_g, fat_g))
+            made = calculate_yields(
+                family,
+                PartInput(
+                    part.role, Composition.summed(each.composition for each in stays) if stays else inside, dry_g, fat_g
+                ),
+            )
             if f"part.{part.id}.made_g" in self.weighed:
                 made = as_weighed(made, self.weighed[f"part.{part.id}.made_g"])
             self.made[part.id] = made
@@ -414,7 +421,10 @@ def family_of(sheet: Sheet, part: Part, items: list[Ingredient]) -> Family | Non
         return usual
     told = (family for family in FAMILIES.values() if part.role in family.roles and names.intersection(family.tells))
     likely = next(told, usual or FAMILIES[USUAL[part.role]])
-    if likely.finish.rule == "solids" and items and all(item.per_100_g.water >= _THIN_PCT for item in items):
+    thin = bool(items) and all(item.per_100_g.water >= _THIN_PCT for item in items)
+    if thin and likely.finish.rule == "solids":
         # Water with a leaf in it is no syrup: boiled down to its solids, nothing would be left.
         return FAMILIES[_STEEPED.get(part.role, likely.id)]
+    if thin and part.role == "liquid" and any("steeped" in item.tags for item in items):
+        return FAMILIES["leaf-infusion"]
     return likely

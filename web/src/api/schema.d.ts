@@ -4208,10 +4208,10 @@ export interface components {
             source: "table" | "label" | "kitchen" | "cook";
             /**
              * Tags
-             * @description what it is: honey, alcohol, tap, wraps or cooked
+             * @description what it is: honey, alcohol, tap, wraps, cooked, raw-starch or steeped
              * @default []
              */
-            tags: ("honey" | "alcohol" | "tap" | "wraps" | "cooked")[];
+            tags: ("honey" | "alcohol" | "tap" | "wraps" | "cooked" | "raw-starch" | "steeped")[];
         };
         /** IngredientAdded */
         IngredientAdded: {
@@ -4315,10 +4315,10 @@ export interface components {
             source: "table" | "label" | "kitchen" | "cook";
             /**
              * Tags
-             * @description what it is: honey, alcohol, tap, wraps or cooked
+             * @description what it is: honey, alcohol, tap, wraps, cooked, raw-starch or steeped
              * @default []
              */
-            tags: ("honey" | "alcohol" | "tap" | "wraps" | "cooked")[];
+            tags: ("honey" | "alcohol" | "tap" | "wraps" | "cooked" | "raw-starch" | "steeped")[];
         };
         /**
          * IngredientComposition
@@ -6561,7 +6561,7 @@ export interface components {
             each_mm?: number | null;
             /**
              * Family
-             * @description bean-milk or bean-paste or burnt-sugar or coat or coconut-curd or coconut-pressings or coconut-syrup or fruit-filling or glaze or green-herb or infused-oil or leaf-infusion or savoury-filling or seed-filling or slurry-soup or strands or strewn or sweet-broth or whole-heart or wrapper
+             * @description bean-milk or bean-paste or blended-liquid or burnt-sugar or coat or coconut-curd or coconut-pressings or coconut-syrup or fruit-filling or glaze or green-herb or infused-oil or leaf-infusion or savoury-filling or seed-filling or slurry-soup or strands or strewn or sweet-broth or whole-heart or wrapper
              * @default
              */
             family: string;

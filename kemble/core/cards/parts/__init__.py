@@ -30,7 +30,7 @@ USUAL: dict[PartRole, str] = {
     "herb": "green-herb",
     "wrapper": "wrapper",
     "heart": "whole-heart",
-    "liquid": "leaf-infusion",
+    "liquid": "blended-liquid",
     "crust": "strewn",
     "layer": "strewn",
     "decoration": "strewn",

@@ -12,6 +12,7 @@ FAMILY = Family(
         {"ingredient": "white-sugar", "amount": {"value": 200, "unit": "g"}},
         {"ingredient": "water", "amount": {"value": 160, "unit": "ml"}},
     ),
+    casts_off=("steeped",),
     outputs=(FamilyOutput("syrup", "syrup", "sugar"),),
     steps=(
         Step(

@@ -14,6 +14,7 @@ FAMILY = Family(
         {"ingredient": "salt", "amount": {"value": 2, "unit": "g"}},
     ),
     tells=("coconut-milk-thick", "coconut-milk-thin"),
+    casts_off=("steeped",),
     outputs=(FamilyOutput("syrup", "syrup", "sugar"),),
     steps=(
         Step(

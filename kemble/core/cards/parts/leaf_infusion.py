@@ -13,6 +13,7 @@ FAMILY = Family(
         {"ingredient": "bay-leaf", "amount": {"value": 4, "unit": "piece"}},
     ),
     tells=("bay-leaf",),
+    casts_off=("steeped",),
     outputs=(FamilyOutput("infusion", "infusion", "liquid"),),
     steps=(
         Step(

@@ -14,6 +14,7 @@ FAMILY = Family(
         {"ingredient": "mild-honey", "amount": {"value": 40, "unit": "g"}},
     ),
     tells=("flour", "corn-starch", "tapioca-starch", "potato-starch"),
+    casts_off=("steeped",),
     outputs=(FamilyOutput("soup", "soup", "liquid"),),
     steps=(
         Step(

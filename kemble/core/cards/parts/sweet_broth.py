@@ -13,6 +13,7 @@ FAMILY = Family(
         {"ingredient": "ginger", "amount": {"value": 24, "unit": "g"}},
     ),
     tells=("ginger-infusion", "ginger"),
+    casts_off=("steeped",),
     outputs=(FamilyOutput("broth", "broth", "liquid"),),
     steps=(
         Step(

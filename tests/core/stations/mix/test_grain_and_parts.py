@@ -255,3 +255,35 @@ class TestWhatAPartIs:
         syrup = [line("water", 300), line("tropical-leaf", 20), line("white-sugar", 200)]
         worked = work(a_sheet("set-cake", ("base", base), ("syrup", syrup)), KITCHEN)
         assert next(part for part in worked.parts if part.role == "syrup").family == "coconut-syrup"
+
+
+class TestLiquidParts:
+    """A liquid that is blended goes on whole; a leaf that gives its taste is taken out and never eaten."""
+
+    def liquid(self, role, *lines, **more):
+        document = default_sheet("set-cake").model_dump()
+        rest = {"": {"to": "base", "joins": "mix"}}
+        document["parts"] = [*document["parts"], {"role": role, "lines": list(lines), "rest": rest, **more}]
+        worked = work(sheet_from(document), Kitchen())
+        return next(part for part in worked.parts if part.role == role), worked
+
+    def test_blended_is_no_infusion(self):
+        """250 g of milk and 80 of mash: 1 to 5 % stays behind, 3 of 100 likely."""
+        part, worked = self.liquid("liquid", line("milk", 250), line("sweet-potato-mash", 80))
+        assert part.family == "blended-liquid"
+        assert part.made_g == pytest.approx(330 * 0.97)
+        assert [step.id for step in worked.steps if step.part == "liquid"] == ["liquid-blend", "liquid-strain"]
+
+    def test_a_leaf_in_the_pot_is_not_eaten(self):
+        """300 g of water with 24 g of leaf: of the 300, 10 % stays in the leaf or steams away."""
+        part, _ = self.liquid("liquid", line("water", 300), line("tropical-leaf", 24))
+        assert part.family == "leaf-infusion"
+        assert part.raw_g == pytest.approx(324)
+        assert part.made_g == pytest.approx(270)
+
+    def test_nor_in_a_syrup(self):
+        """The same syrup with a leaf in it and without weighs the same when it is done, to the gram."""
+        sweet = line("white-sugar", 200), line("coconut-milk-thick", 200)
+        (plain, _), (scented, _) = self.liquid("syrup", *sweet), self.liquid("syrup", *sweet, line("tropical-leaf", 24))
+        assert scented.made_g == pytest.approx(plain.made_g)
+        assert scented.raw_g == pytest.approx(plain.raw_g + 24)
