@@ -47,9 +47,11 @@ def title_on_sheet(sheet_step: SheetStep, calculation: Calculation) -> str:
     if not sheet_step.part_id:
         return title
     part = calculation.bowl.parts[sheet_step.part_id].part
-    if "{name}" not in title and len(calculation.bowl.of_role(part.role)) > 1:
+    if "{name}" in title:
+        return title.replace("{name}", part.called)
+    if len(calculation.bowl.of_role(part.role)) > 1:
         return say("{title}: {name}", title=title, name=part.called)
-    return title.replace("{name}", part.called)
+    return title
 
 
 def steps_in_vessels(placed: Sequence[SheetStep], kept: Mapping[str, SheetStep]) -> list[LedgerStep]:

@@ -39,6 +39,7 @@ from kemble.core.stations.sheet_steps import (
     title_on_sheet,
 )
 from kemble.core.stations.staged_steps import staged_steps
+from kemble.core.stations.vessel_sizes import tools_with_size, vessel_sizes
 from kemble.core.stations.way_steps import followed
 
 
@@ -216,6 +217,7 @@ def steps_of(
         amounts,
         _left_over(calculation),
     )
+    sizes = vessel_sizes(laid.order.in_vessels, entries)
     in_order = [each for each in laid.placed if each.id in laid.kept]
     to_hand = _to_hand(in_order, calculation)
     steps = [
@@ -226,6 +228,7 @@ def steps_of(
             stages,
             entries.get(sheet_step.id),
             to_hand[sheet_step.id],
+            vessel_ml=sizes.get(sheet_step.id),
             is_last=sheet_step.id == laid.last,
         )
         for sheet_step in in_order
@@ -542,6 +545,7 @@ def _step_result(
     entry: VesselEntry | None,
     to_hand: list[IngredientToHand],
     *,
+    vessel_ml: float | None,
     is_last: bool,
 ) -> StepResult:
     step, fact_book = sheet_step.step, calculation.fact_book
@@ -564,7 +568,7 @@ def _step_result(
         fact=fact_of(sheet_step) or "",
         hands=step.hands,
         work=step.work,
-        tools=list(step.tools),
+        tools=tools_with_size(step.tools, step.at, vessel_ml, calculation.kitchen.volume_unit),
         uses=_resources_used(sheet_step, calculation),
         after=[unchecked_model(StepWait, step=a.step, at_least=a.at_least, at_most=a.at_most) for a in waits],
         cue=CueResult(**{name: getattr(step.cue, name) for name in CueResult.model_fields}) if step.cue else None,

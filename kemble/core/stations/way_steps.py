@@ -28,6 +28,7 @@ from kemble.core.stations.claims import (
 
 _FULL_WORK_G = 60.0  # so much to lay on, or more, takes the card's minutes, less takes less; kitchen estimate
 _LEAST_MIN = 1.0
+_FEWEST_WITH_TWO_ALIKE = 3  # parts: the base and two of a role
 LIES_READY_MIN = 120.0  # what was put on or under may wait so long for the step that it is put there for
 
 
@@ -86,6 +87,8 @@ def followed(calculation: Calculation, choice: str) -> str:
 
 def waiting_for_every_part(step: Step, bowl: Bowl) -> Step:
     """The step with a wait for each part of a role that its card waits for, where the sheet has several."""
+    if len(bowl.parts) < _FEWEST_WITH_TWO_ALIKE:
+        return step
     waits = tuple(
         wait if wait.step == part_id else replace(wait, step=part_id)
         for wait in step.after

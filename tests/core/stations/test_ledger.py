@@ -416,3 +416,24 @@ def test_of_one_batter_each_tin_gets_its_share_by_its_floor():
     assert pour.target is None  # of the whole batch: no scale shows that at a tin
     alone = next(step for step in work(default_sheet("batter-bake"), KITCHEN).steps if step.id == "pour")
     assert (alone.tins, alone.target.key) == ([], "mix.batch_g")
+
+
+@pytest.mark.parametrize("way", WAYS)
+@pytest.mark.parametrize(
+    "part",
+    [
+        {"role": "liquid", "lines": [line("water", 100), line("bay-leaf", 2)]},
+        {"role": "oil", "family": "infused-oil", "lines": [line("sunflower-oil", 60), line("shallot", 30)]},
+    ],
+    ids=["infusion", "oil"],
+)
+def test_what_joins_from_the_start_is_waited_for(way, part):
+    document = json.loads(default_sheet(way).model_dump_json())
+    document["parts"].append({**part, "rest": {"": {"to": "base"}}})
+    worked = work(sheet_from(document), KITCHEN)
+    steps = {step.id: step for step in worked.steps}
+    last = [step.id for step in worked.steps if step.part == part["role"]][-1]
+    made = next(each.outputs[0].name for each in worked.parts if each.role == part["role"])
+    at = [step.id for step in worked.steps if any(item.name == made for item in step.to_hand)]
+    assert at
+    assert all(last in all_behind(steps, step) for step in at)

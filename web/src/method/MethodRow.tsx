@@ -172,7 +172,8 @@ function GoesIn({ step, facts }: { step: StepResult; facts: Facts }) {
       {step.to_hand.map((item, i) => (
         <span key={`${item.name} ${item.act}`}>
           {i > 0 && " · "}
-          {item.name.toLowerCase()} <b>{weightWords(item.grams)}</b>
+          {item.name.toLowerCase()}
+          {item.act && `, ${item.act}`} <b>{weightWords(item.grams)}</b>
           {item.household && <span className="text-ink2"> {item.household}</span>}
         </span>
       ))}

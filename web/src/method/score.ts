@@ -97,7 +97,11 @@ export function scoreOf(steps: readonly StepResult[]): ScoreOfSteps {
     }
     const items = step.to_hand
       .filter((item) => item.group !== "leaf" && !parts.some((other) => other.holds === item.name))
-      .map((item) => ({ name: item.name, grams: item.grams, material: materialOf(item.group ?? "") }));
+      .map((item) => ({
+        name: item.act ? `${item.name}, ${item.act}` : item.name,
+        grams: item.grams,
+        material: materialOf(item.group ?? ""),
+      }));
     if (items.length) score.goesIn.push({ row, column, items });
     for (const item of items) add(item.material, item.grams);
     const isCooked =
