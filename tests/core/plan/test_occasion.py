@@ -6,8 +6,8 @@ import pytest
 
 from kemble.core.facts.problems import Refused
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.plan.occasion import Occasion, dish_of, plan_day, plan_of_dish, serving_instant
-from kemble.core.plan.schedule import plan_for
+from kemble.core.plan.occasion import Occasion, asked_of, dish_of, plan_day, plan_of_dish, serving_instant
+from kemble.core.plan.schedule import kitchen_time, plan_for
 from kemble.core.sheet.document import default_sheet, sheet_from
 from kemble.core.stations.work_sheet import work
 
@@ -66,6 +66,54 @@ class TestDay:
         assert (own.begin, own.serve) == (own.scheduled[0].starts, own.scheduled[-1].ends)
         with pytest.raises(Refused, match="none of this day"):
             plan_of_dish(plan, 1)
+
+    def test_of_two_dishes_each_has_its_own(self):
+        """A day of two cakes: the second's plan has its own steps alone, as the only dish of it, from its first to its table."""
+        serve = serving_instant(at("2026-12-05T15:30"), KITCHEN, 0, NOW)
+        dishes = [dish_of("cake", CAKE, serve, 0), dish_of("another", CAKE, serve, 0)]
+        plan = plan_day(at("2026-12-05T15:30"), dishes, KITCHEN, now=NOW).plan
+        second = plan_of_dish(plan, 1)
+        its_own = [each for each in plan.scheduled if each.dish == 1]
+        assert [each.starts for each in second.scheduled] == [each.starts for each in its_own]
+        assert {each.dish for each in second.scheduled} == {0}
+        assert len(second.scheduled) == len(CAKE) < len(plan.scheduled)
+        assert (second.begin, second.serve) == (its_own[0].starts, its_own[-1].ends)
+
+
+class TestWhatIsAsked:
+    serve = datetime(2026, 12, 5, 15, 30, tzinfo=UTC)
+
+    def asked(self, **more):
+        occasion = Occasion.model_validate({"servings": [{"at": "2026-12-05T15:30"}], "dishes": [{"sheet": 1}], **more})
+        return asked_of(occasion, [dish_of("cake", CAKE, self.serve, 0)], KITCHEN, NOW)
+
+    def test_a_helper_is_there_from_when_to_when(self):
+        helper = {"name": "Wren", "begins": "2026-12-05T10:00", "ends": "2026-12-05T12:30", "safe_only": True}
+        (hours,) = self.asked(helpers=[helper]).helpers
+        assert (hours.name, hours.safe_only) == ("Wren", True)
+        assert (hours.begins, hours.ends) == (
+            datetime(2026, 12, 5, 10, 0, tzinfo=UTC),
+            datetime(2026, 12, 5, 12, 30, tzinfo=UTC),
+        )
+
+    def test_nothing_is_planned_before_now(self):
+        assert self.asked().not_before == NOW
+
+    def test_a_step_that_is_not_there_cannot_be_pinned(self):
+        with pytest.raises(Refused) as refused:
+            self.asked(pins=[{"dish": 0, "step": "fly", "at": "2026-12-05T10:00"}])
+        (problem,) = refused.value.problems
+        assert (problem.path, problem.accepts) == ("pins.0.step", "a step of it")
+        assert problem.says == "“fly” is no step of that sheet"
+
+
+def test_a_time_on_the_kitchens_clock():
+    assert kitchen_time(KITCHEN, "2026-12-05T15:30") == datetime(2026, 12, 5, 15, 30, tzinfo=UTC)
+    with pytest.raises(Refused) as refused:
+        kitchen_time(KITCHEN, "soon")
+    (problem,) = refused.value.problems
+    assert (problem.path, problem.accepts) == ("serve", "a time such as 2026-12-05T15:30")
+    assert problem.says == '"soon" is not a date and time'
 
 
 class TestMadeBefore:

@@ -5,7 +5,7 @@ from datetime import UTC, datetime
 import pytest
 
 from kemble.core.kitchen.document import Kitchen
-from kemble.core.plan.resources import quiet_spans
+from kemble.core.plan.resources import named, quiet_spans
 
 MORNING = datetime(2026, 12, 5, 6, 0, tzinfo=UTC)
 
@@ -22,3 +22,11 @@ MORNING = datetime(2026, 12, 5, 6, 0, tzinfo=UTC)
 def test_quiet_hours(begins, ends, spans):
     kitchen = Kitchen.model_validate({"timezone": "UTC", "quiet": {"begins": begins, "ends": ends}})
     assert quiet_spans(kitchen, MORNING, 1440) == spans
+
+
+@pytest.mark.parametrize(
+    ("resource", "name"),
+    [("pan:the wide one", "the wide one"), ("steamer:bamboo", "bamboo"), ("counter", ""), ("pan", "")],
+)
+def test_a_thing_that_a_sheet_asks_for_by_its_name(resource, name):
+    assert named(resource) == name
