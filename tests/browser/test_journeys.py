@@ -481,3 +481,35 @@ def test_an_occasion_from_the_counter_to_its_day(watched, kitchen):
     expect(page.get_by_label("What it is")).to_have_value("Mending circle")
     page.get_by_role("button", name="Drop it").click()
     expect(page.get_by_role("link", name="Mending circle")).to_have_count(0)
+
+
+def test_parcels_are_given_three_fillings_and_made(watched, kitchen):
+    """One more filling, and one more, from the list of parts; one named; each piece its share; all of them in the making."""
+    page = watched
+    number = kitchen.hand().ask("POST", "/sheets", {"way": "leaf-parcels"})["id"]
+    page.goto(f"{kitchen.url}/sheets/{number}/mix")
+    for family in ("Fruit filling", "Bean paste"):
+        page.get_by_role("button", name="Add a part").press("Enter")
+        page.get_by_role("menuitem", name=f"{family} (one more filling)").click()
+        expect(page.get_by_role("button", name=re.compile(f"^{family.lower()} ?: what kind"))).to_be_visible()
+    page.get_by_role("button", name=re.compile("^fruit filling ?: what kind")).press("Enter")
+    page.get_by_label("Name of the part").fill("dates")
+    page.keyboard.press("Escape")
+    expect(page.locator("[data-saving=saved]")).to_be_visible()
+    page.keyboard.press("2")
+    each = page.get_by_role("region", name="In each")
+    expect(page.get_by_text("3 fillings").first).to_be_visible()
+    for name in ("chestnut and mushroom", "dates", "bean paste"):
+        expect(each.get_by_text(f"of it {name}")).to_be_visible()
+    page.keyboard.press("5")
+    rows = page.locator("li[data-step]")
+    expect(rows.first).to_be_visible()
+    steps = {rows.nth(i).get_attribute("data-step") for i in range(rows.count())}
+    assert {"filling-season", "fold"} < steps
+    assert any(step.startswith("filling-2-") for step in steps)
+    assert any(step.startswith("filling-3-") for step in steps)
+    page.keyboard.press("6")
+    page.get_by_role("button", name="Make it now").click()
+    expect(page).to_have_url(re.compile(r"/make/\d+$"))
+    run = kitchen.hand().ask("GET", f"/runs/{page.url.rsplit('/', 1)[1]}")
+    assert {each["step"]["id"] for each in run["plan"]["scheduled"]} == steps
