@@ -64,6 +64,8 @@ function Given({ step, sheet, worked, edit }: Props) {
   const entry = changeOf(sheet, step.entry);
   const ours = step.predicted?.minutes ?? step.minutes;
   const answer = worked.given_times.find((item) => item.of === step.entry || item.of === step.id);
+  // A heat that has a window is told for one load already.
+  const inLoads = Number(worked.facts["heat.loads"]?.value ?? 1) > 1 && !step.window && step.uses.length > 0;
   const change = (next: Parameters<typeof withChange>[2]) => edit(withChange(sheet, step.entry, next));
   return (
     <div>
@@ -80,15 +82,16 @@ function Given({ step, sheet, worked, edit }: Props) {
         />
         {entry?.minutes != null && (
           <>
-            {isCounted(step, worked) && (
+            {(isCounted(step, worked) || inLoads) && (
               <select
                 aria-label={t`What “${step.title}” takes so long for`}
                 className="write min-h-9"
                 value={entry.per ?? ""}
-                onChange={(event) => change({ per: event.target.value === "piece" ? "piece" : null })}
+                onChange={(event) => change({ per: (event.target.value || null) as typeof entry.per })}
               >
                 <option value="">{t`for all of them`}</option>
-                <option value="piece">{t`a piece`}</option>
+                {isCounted(step, worked) && <option value="piece">{t`a piece`}</option>}
+                {inLoads && <option value="load">{t`a load`}</option>}
               </select>
             )}
             <input

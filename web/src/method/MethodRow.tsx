@@ -233,19 +233,21 @@ const PLACES = {
   freezer: t`the freezer`,
 } as const;
 
+const FLAT = /(board|tray|plate|rack)$/;
+
 /** Where a step of the cook's own is done: in the vessel that the one before it left, or by itself; and what it stands on. */
 function OwnPlace({ step, own, editing }: { step: StepResult; own: OwnStep; editing: Editing }) {
   const { sheet, edit, worked } = editing;
   const before = worked.steps.find((other) => other.id === own.after)?.vessel?.vessel;
   const change = (next: Partial<OwnStep>) => edit(withOwn(sheet, own.own, (was) => ({ ...was, ...next })));
   return (
-    <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
+    <div className="contents">
       {before && (
         <Picks
           label={t`Where it is done`}
           value={step.vessel ? "in" : "beside"}
           options={[
-            ["in", t`in the ${before}`],
+            ["in", FLAT.test(before) ? t`on the ${before}` : t`in the ${before}`],
             ["beside", t`elsewhere`],
           ]}
           onPick={(where) => change({ at: where === "in" ? before : "" })}
@@ -264,6 +266,23 @@ function OwnPlace({ step, own, editing }: { step: StepResult; own: OwnStep; edit
           {Object.entries(PLACES).map(([id, words]) => (
             <option key={id} value={id}>
               {words}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label>
+        <span className="mr-2 text-ink2">
+          <Trans>done before</Trans>
+        </span>
+        <select
+          className="write min-h-9 max-w-56"
+          value={own.before}
+          onChange={(event) => change({ before: event.target.value })}
+        >
+          <option value="">{t`anything`}</option>
+          {worked.steps.slice(worked.steps.indexOf(step) + 1).map((other) => (
+            <option key={other.id} value={other.id}>
+              {other.title}
             </option>
           ))}
         </select>

@@ -135,6 +135,7 @@ it("says where a step of one's own is done, and what it needs", () => {
   const steps = [
     stepResult("pour", { title: "Pour", vessel: { ...vessel, vessel: "tin" } }),
     stepResult("own-rim", { title: "Wipe the rim", vessel: { ...vessel, vessel: "tin" } }),
+    stepResult("steam", { title: "Steam" }),
   ];
   const [{ method }] = withNewOwn(sheet(), "Wipe the rim", "pour");
   const own = { ...method[0], own: "own-rim" } as OwnStep;
@@ -142,7 +143,8 @@ it("says where a step of one's own is done, and what it needs", () => {
   open("Wipe the rim");
   fireEvent.click(screen.getByRole("radio", { name: "elsewhere" }));
   fireEvent.change(screen.getByLabelText("it needs"), { target: { value: "burner" } });
-  expect(edits.map((edit) => edit.method[0])).toMatchObject([{ at: "" }, { on: "burner" }]);
+  fireEvent.change(screen.getByLabelText("done before"), { target: { value: "steam" } });
+  expect(edits.map((edit) => edit.method[0])).toMatchObject([{ at: "" }, { on: "burner" }, { before: "steam" }]);
   expect(screen.getByRole("radio", { name: "in the tin" }).getAttribute("aria-checked")).toBe("true");
 });
 
