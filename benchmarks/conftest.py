@@ -1,6 +1,15 @@
-"""At the end, every promise in one table, with what was measured of it."""
+"""Kitchens made ready once; at the end, every promise in one table, with what was measured of it."""
 
+import pytest
 from promises import rows
+from serving import Prepared
+
+
+@pytest.fixture(scope="session")
+def prepared(tmp_path_factory, worker_id):
+    """Kitchens to copy: an empty one and the demo, each laid out once for all workers."""
+    base = tmp_path_factory.getbasetemp()
+    return Prepared(base if worker_id == "master" else base.parent)
 
 
 def pytest_terminal_summary(terminalreporter):

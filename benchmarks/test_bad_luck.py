@@ -12,7 +12,7 @@ from datetime import UTC, datetime, timedelta
 import pytest
 from large import blown_up
 from promises import amount, measured
-from serving import Prepared, Server, new_uid
+from serving import Server, new_uid
 from test_load import p95
 from test_memory import weighs
 
@@ -90,8 +90,8 @@ def test_the_first_start_of_a_large_old_database(tmp_path):
     server.stop()
 
 
-def test_twenty_savers_while_a_day_of_eight_sheets_is_planned(tmp_path):
-    server = Server(Prepared(tmp_path).copy("demo", tmp_path / "data"), "--demo", "--keep").start()
+def test_twenty_savers_while_a_day_of_eight_sheets_is_planned(tmp_path, prepared):
+    server = Server(prepared.copy("demo", tmp_path / "data"), "--demo", "--keep").start()
     hands = [server.hand() for _ in range(20)]
     for hand in hands:
         hand.try_to("GET", "/")
@@ -130,8 +130,8 @@ def test_twenty_savers_while_a_day_of_eight_sheets_is_planned(tmp_path):
     measured("saves", p95(waits))
 
 
-def test_it_does_not_grow_over_twenty_thousand_mixed_requests(tmp_path):
-    server = Server(Prepared(tmp_path).copy("demo", tmp_path / "data"), "--demo", "--keep").start()
+def test_it_does_not_grow_over_twenty_thousand_mixed_requests(tmp_path, prepared):
+    server = Server(prepared.copy("demo", tmp_path / "data"), "--demo", "--keep").start()
     hand, pid = server.hand(), server.process.pid
     sheet = hand.ask("POST", "/sheets", {"way": "set-cake", "uid": new_uid()})
     run = hand.ask("POST", "/runs", {"sheet": sheet["id"], "uid": new_uid()})["id"]
@@ -180,9 +180,9 @@ def test_it_does_not_grow_over_twenty_thousand_mixed_requests(tmp_path):
     measured("memory-mixed", max(grown))
 
 
-def test_many_wrong_passwords_at_once(tmp_path):
+def test_many_wrong_passwords_at_once(tmp_path, prepared):
     """Ten at once, hashed in earnest, while somebody reads."""
-    server = Server(Prepared(tmp_path).copy("demo", tmp_path / "data"), "--demo", "--keep").start()
+    server = Server(prepared.copy("demo", tmp_path / "data"), "--demo", "--keep").start()
     hand = server.hand()
     hand.ask("PUT", "/session/password", {"password": "mending circle tea"})
     guessers = [server.hand() for _ in range(amount(10, 2))]
@@ -201,8 +201,8 @@ def test_many_wrong_passwords_at_once(tmp_path):
     measured("reads-hashing", p95(reads))
 
 
-def test_a_table_of_three_hundred_batches_while_others_save(tmp_path):
-    server = Server(Prepared(tmp_path).copy("demo", tmp_path / "data"), "--demo", "--keep").start()
+def test_a_table_of_three_hundred_batches_while_others_save(tmp_path, prepared):
+    server = Server(prepared.copy("demo", tmp_path / "data"), "--demo", "--keep").start()
     hand, writer = server.hand(), server.hand()
     titles = [item["title"] for item in hand.ask("GET", "/sheets?size=50")["sheets"]]
     rows = [

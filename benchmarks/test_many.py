@@ -24,8 +24,8 @@ HANDS = amount(50, 4)
 
 
 @pytest.fixture
-def server(tmp_path):
-    made = Server(tmp_path, "--demo", afresh=True).start()
+def server(tmp_path, prepared):
+    made = Server(prepared.copy("demo", tmp_path / "data"), "--demo", "--keep", afresh=True).start()
     yield made
     made.stop()
 

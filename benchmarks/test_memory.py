@@ -11,7 +11,7 @@ import pytest
 sys.path.insert(0, str(Path(__file__).resolve().parents[1] / "tests" / "helpers"))
 
 from promises import amount, measured
-from serving import Prepared, Server, until
+from serving import Server, until
 
 READS = ("/runs", "/kitchen", "/session", "/sheets", "/log/3", "/ways")
 REQUESTS, STREAMS = amount(10_000, 60), amount(500, 6)
@@ -27,8 +27,8 @@ def weighs(pid):
 
 
 @pytest.fixture
-def server(tmp_path):
-    result = Server(Prepared(tmp_path).copy("demo", tmp_path / "data"), "--demo", "--keep").start()
+def server(tmp_path, prepared):
+    result = Server(prepared.copy("demo", tmp_path / "data"), "--demo", "--keep").start()
     yield result
     result.stop()
 

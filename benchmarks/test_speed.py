@@ -146,12 +146,12 @@ def test_read_list(benchmark):
     told("reading a list of 115 lines", milliseconds(benchmark))
 
 
-def test_edit_to_ripple(tmp_path):
+def test_edit_to_ripple(tmp_path, prepared):
     """From a key on the bean to the frame in which the line shows what moved, as the page itself measures it."""
     from playwright.sync_api import sync_playwright
     from serving import ARGUMENTS, CHROMIUM, Server
 
-    server = Server(tmp_path, "--demo", afresh=True).start()
+    server = Server(prepared.copy("demo", tmp_path / "data"), "--demo", "--keep", afresh=True).start()
     try:
         with sync_playwright() as playwright:
             browser = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS)
@@ -179,12 +179,12 @@ def test_cut(benchmark, pattern):
     told(f"cut({pattern})", milliseconds(benchmark))
 
 
-def test_a_dragged_skin_at_sixty_frames(tmp_path):
+def test_a_dragged_skin_at_sixty_frames(tmp_path, prepared):
     """Time from frame to frame while the skin of a ball is dragged to and fro; 16.7 ms is sixty a second."""
     from playwright.sync_api import sync_playwright
     from serving import ARGUMENTS, CHROMIUM, Server
 
-    server = Server(tmp_path, "--demo", afresh=True).start()
+    server = Server(prepared.copy("demo", tmp_path / "data"), "--demo", "--keep", afresh=True).start()
     try:
         with sync_playwright() as playwright:
             browser = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS)
@@ -215,12 +215,12 @@ def test_a_dragged_skin_at_sixty_frames(tmp_path):
         server.stop()
 
 
-def test_first_page(tmp_path):
+def test_first_page(tmp_path, prepared):
     """JavaScript of the counter, packed as it is sent."""
     from playwright.sync_api import sync_playwright
     from serving import ARGUMENTS, CHROMIUM, Server
 
-    server = Server(tmp_path, "--demo", afresh=True).start()
+    server = Server(prepared.copy("demo", tmp_path / "data"), "--demo", "--keep", afresh=True).start()
     try:
         with sync_playwright() as playwright:
             browser = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS)
