@@ -152,7 +152,7 @@ audit: setup
 
 web-tests:
 	@echo "Tests of the front end"
-	@cd web && npm test --silent -- --reporter=dot
+	@cd web && NO_COLOR=1 npm test --silent -- --reporter=dot
 
 check: setup
 	@$(MAKE) --no-print-directory -j2 --output-sync=target words web-tests types lint layers fresh audit
