@@ -489,7 +489,9 @@ def test_parcels_are_given_three_fillings_and_made(watched, kitchen):
     number = kitchen.hand().ask("POST", "/sheets", {"way": "leaf-parcels"})["id"]
     page.goto(f"{kitchen.url}/sheets/{number}/mix")
     for family in ("Fruit filling", "Bean paste"):
-        page.get_by_role("button", name="Add a part").press("Enter")
+        add = page.get_by_role("button", name="Add a part")
+        expect(add).to_be_enabled()  # once the kinds of parts are there
+        add.press("Enter")
         page.get_by_role("menuitem", name=f"{family} (one more filling)").click()
         expect(page.get_by_role("button", name=re.compile(f"^{family.lower()} ?: what kind"))).to_be_visible()
     page.get_by_role("button", name=re.compile("^fruit filling ?: what kind")).press("Enter")
