@@ -24,7 +24,7 @@ django.setup()
 
 from kemble.core.change.diets import DIETS
 from kemble.core.facts.quantity import UNITS
-from kemble.core.facts.vocabulary import KEYS
+from kemble.core.facts.vocabulary import KEYS, MOST_OF_A_ROLE
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.larder import DENSITY, GROUPS, MOST_PACK_G
 from kemble.core.plan.schedule import plan_from
@@ -163,6 +163,7 @@ def common() -> str:
             written("LOCALES", [arg for arg in get_args(Locale) if arg != MADE_UP]),
             written("FOLD", fold()),
             written("SHEET_VERSION", VERSION),
+            written("MOST_OF_A_ROLE", MOST_OF_A_ROLE),
             words("GROUPS", GROUPS),
             words("DIETS", {diet: each_diet.label for diet, each_diet in DIETS.items()}),
             fact_keys(),

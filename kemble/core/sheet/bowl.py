@@ -270,12 +270,8 @@ class _BowlBuilder:
         if part.id != "base":
             dry_g = dry_beans_g(going)
             fat_g = sum(contribution.composition.fat for contribution in going if contribution.item.group == "fat")
-            made = calculate_yields(
-                family,
-                PartInput(
-                    part.role, Composition.summed(each.composition for each in stays) if stays else inside, dry_g, fat_g
-                ),
-            )
+            eaten = Composition.summed(each.composition for each in stays or going)
+            made = calculate_yields(family, PartInput(part.role, eaten, dry_g, fat_g))
             if f"part.{part.id}.made_g" in self.weighed:
                 made = as_weighed(made, self.weighed[f"part.{part.id}.made_g"])
             self.made[part.id] = made

@@ -948,6 +948,8 @@ export const FOLD = {
 
 export const SHEET_VERSION = 3 as const;
 
+export const MOST_OF_A_ROLE = 9 as const;
+
 export const GROUPS = [
   ["flour", t`flour`],
   ["grain", t`whole grain`],

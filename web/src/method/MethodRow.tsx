@@ -253,41 +253,47 @@ function OwnPlace({ step, own, editing }: { step: StepResult; own: OwnStep; edit
           onPick={(where) => change({ at: where === "in" ? before : "" })}
         />
       )}
-      <label>
-        <span className="mr-2 text-ink2">
-          <Trans>it needs</Trans>
-        </span>
-        <select
-          className="write min-h-9"
-          value={own.on ?? ""}
-          onChange={(event) => change({ on: (event.target.value || null) as OwnStep["on"] })}
-        >
-          <option value="">{t`what is usual`}</option>
-          {Object.entries(PLACES).map(([id, words]) => (
-            <option key={id} value={id}>
-              {words}
-            </option>
-          ))}
-        </select>
-      </label>
-      <label>
-        <span className="mr-2 text-ink2">
-          <Trans>done before</Trans>
-        </span>
-        <select
-          className="write min-h-9 max-w-56"
-          value={own.before}
-          onChange={(event) => change({ before: event.target.value })}
-        >
-          <option value="">{t`anything`}</option>
-          {worked.steps.slice(worked.steps.indexOf(step) + 1).map((other) => (
-            <option key={other.id} value={other.id}>
-              {other.title}
-            </option>
-          ))}
-        </select>
-      </label>
+      <Chosen
+        label={t`it needs`}
+        value={own.on ?? ""}
+        options={[["", t`what is usual`], ...Object.entries(PLACES)]}
+        onPick={(on) => change({ on: (on || null) as OwnStep["on"] })}
+      />
+      <Chosen
+        label={t`done before`}
+        value={own.before}
+        options={[
+          ["", t`anything`],
+          ...worked.steps
+            .slice(worked.steps.indexOf(step) + 1)
+            .map((other): [string, string] => [other.id, other.title]),
+        ]}
+        onPick={(before) => change({ before })}
+      />
     </div>
+  );
+}
+
+interface ChosenProps {
+  label: string;
+  value: string;
+  options: [string, string][];
+  onPick: (id: string) => void;
+}
+
+/** One of several, in a line with others: its words before it. */
+function Chosen({ label, value, options, onPick }: ChosenProps) {
+  return (
+    <label>
+      <span className="mr-2 text-ink2">{label}</span>
+      <select className="write min-h-9 max-w-56" value={value} onChange={(event) => onPick(event.target.value)}>
+        {options.map(([id, words]) => (
+          <option key={id} value={id}>
+            {words}
+          </option>
+        ))}
+      </select>
+    </label>
   );
 }
 

@@ -1,8 +1,7 @@
 /** Small changes to a sheet, each giving a new sheet. */
 
 import type { Line, OutputPlace, OwnStep, Part, PartId, PartRole, Sheet, StepChange, Take } from "../api/client";
-
-const MOST_OF_A_ROLE = 9;
+import { MOST_OF_A_ROLE } from "../api/generated";
 
 export const newLine = (ingredient: string, value = 10, unit: Line["amount"]["unit"] = "g"): Line => ({
   ingredient,

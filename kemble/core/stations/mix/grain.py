@@ -276,8 +276,8 @@ def _pour(calculation: Calculation, held: float, stands_in: float) -> None:
     )
     if stands_in < held - 0.05:
         says = say(
-            "The soaked grain brings {held} of water, but the recipe has only {plain} of plain water to leave out for it: "
-            "the rice comes out wetter. Soak it for less time, or drain it longer.",
+            "The soaked grain holds {held} of water. You can leave out only {plain}, all the plain water in the recipe, so "
+            "the rice will be wetter. Soak the grain for less time, or drain it longer.",
             held=calculation.weight(held),
             plain=calculation.weight(stands_in),
         )

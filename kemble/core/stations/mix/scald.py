@@ -17,7 +17,7 @@ _FLOUR_J_PER_G_K = 1.6
 _TAKES = (12.0, -3.0)
 
 
-def is_water(contribution: Contribution) -> bool:
+def _is_water(contribution: Contribution) -> bool:
     return "water" in contribution.item.id.split("-")
 
 
@@ -33,16 +33,18 @@ def scald(calculation: Calculation, flour_g: float) -> None:
     if usual is None:
         return
     fact_book = calculation.fact_book
-    waters = [each for each in calculation.bowl.base.contributions if is_water(each)]
+    waters = [each for each in calculation.bowl.base.contributions if _is_water(each)]
     water = sum(each.grams for each in waters)
-    said, split_g = calculation.sheet.start.scald_pct, sum(_poured_boiling_g(each) for each in waters)
+    said, boiling = calculation.sheet.start.scald_pct, [(each, _poured_boiling_g(each)) for each in waters]
+    split_g = sum(grams for _, grams in boiling)
     of: Origins
     if said is not None:
         share = said / 100.0
         of = [calculation.from_sheet("start.scald_pct", say("of the water"), round(said), "%")]
     elif split_g:
         share = split_g / water
-        of = [leaf(each.ref, say("shares of the line that are boiling"), round(split_g, 1), "g") for each in waters]
+        words = say("shares of the line that are boiling")
+        of = [leaf(each.ref, words, round(grams, 1), "g") for each, grams in boiling if grams]
     else:
         share, of = usual, [*calculation.school("dough")]
     hot = fact_book.add("mix.scald_g", share * water, say("of the dough's own water"), source=CONSERVATION, of=of)

@@ -56,6 +56,15 @@ class TestScalding:
         waters = [(item.act, item.grams, item.splits) for item in dough.to_hand if item.name == "Water"]
         assert waters == [("boiling", pytest.approx(67.2), []), ("cool", pytest.approx(124.8), [])]
 
+    def test_of_two_lines_of_water_the_boiling_one_is_named(self):
+        document = default_sheet("boiled-balls").model_dump()
+        cool, hot = line("water", 120), line("water", 72)
+        hot["splits"] = [{"share": 0.5, "at": "Boiling"}, {"share": 0.5, "at": "by the spoon"}]
+        document["parts"][0]["lines"] = [document["parts"][0]["lines"][0], cool, hot]
+        fact = work(sheet_from(document), SEA).facts["mix.scald_g"]
+        assert fact.value == pytest.approx(36)
+        assert [(origin.ref, origin.value) for origin in fact.because.inputs] == [("sheet:parts.base.lines.2", 36)]
+
     def test_a_cool_dough_has_no_boiling_water(self):
         dough = next(step for step in told("boiled-balls", {"dough": "cool"}).steps if step.id == "dough")
         assert [item.act for item in dough.to_hand if item.name == "Water"] == ["cool"]
