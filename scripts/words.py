@@ -51,7 +51,7 @@ FOR_CODE = {
         "resource",
         "school",
     ),
-    *("kinds", "by", "changes", "each", "scale"),
+    *("kinds", "by", "changes", "each", "scale", "presumes", "unless", "traits"),
     *(
         "fact",
         "to",
@@ -72,7 +72,6 @@ FOR_CODE = {
         "cautions",
         "choice",
         "shape",
-        "needs",
         "uses",
         "weigh",
         "begins",

@@ -14,7 +14,7 @@ from pathlib import Path
 from types import ModuleType
 from typing import Literal, get_args
 
-from kemble.core.cards.card_parts import Choice, Step
+from kemble.core.cards.card_parts import GOES_IN, Choice, Step
 from kemble.core.cards.cautions import CAUTIONS
 from kemble.core.cards.family import Family
 from kemble.core.cards.taste_scales import SCALES
@@ -151,9 +151,9 @@ def step_findings(steps: tuple[Step, ...], schools: Mapping[str, set[str]], role
         for wait in step.after:
             if wait.step not in ids and wait.step not in get_args(PartRole):
                 yield step.id, f'it waits for "{wait.step}", which is no step and no part'
-        for variant in step.variants:
-            if variant.school not in schools.get(variant.choice, ()):
-                yield step.id, f'it says otherwise under "{variant.school}" of "{variant.choice}", which is not there'
+        for name in step.presumes:
+            if name.endswith(GOES_IN):
+                yield step.id, f'"{name}" is not known before it is settled which steps there are'
         for choice, called in step.when.items():
             for school in called:
                 if school not in schools.get(choice, ()):

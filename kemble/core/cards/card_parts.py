@@ -73,13 +73,40 @@ class Band:
 NONE = Band(0.0, 0.0)
 
 
+# Added to a group, an ingredient or a role: it goes in at this very step.
+GOES_IN = " goes in"
+# Between a group or an ingredient and the role of the part that it is a line of.
+OF_PART = " of the "
+
+
+@dataclass(frozen=True, slots=True)
+class Sentence:
+    """One sentence of a step, and the traits that it presumes: it is said where the making has all of them, and none of
+    `unless`.
+
+    A trait is one that a school declares ("covered"); the role of a part that the sheet has ("filling"); what a line is, by
+    its group, tag or id ("egg"; in a way's step of the base, of a part "foil of the wrapper"); or one of these that goes in
+    at this very step ("salt goes in").
+    """
+
+    text: str
+    presumes: tuple[str, ...]
+    unless: tuple[str, ...] = ()
+
+
+def always(*texts: str) -> tuple[Sentence, ...]:
+    """Sentences that presume nothing: they are true wherever their step is done."""
+    return tuple(Sentence(text, ()) for text in texts)
+
+
 @dataclass(frozen=True, slots=True)
 class School:
-    """One side of a choice on which cooks differ, and what it buys."""
+    """One side of a choice on which cooks differ, what it buys, and the traits that a making has by it."""
 
     id: str
     label: str
     buys: str
+    traits: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -152,7 +179,7 @@ Amount = Literal["soak", "beans", "heat", "clings", "stands-in", "scald"]
 
 @dataclass(frozen=True, slots=True)
 class Adds:
-    """What goes into a step's vessel: lines by group or id, and parts by role; with neither, all that is left of the lines.
+    """What goes into a step's vessel: lines by group, tag or id, and parts by role; with neither, all that is left of the lines.
 
     Of the kinds "soaking" stands for the lines that have a soak of their own. `share` is of what earlier claims leave, or `by` an amount in grams; `when` limits it to schools. `act` says at which
     moment of the step it goes in.
@@ -172,45 +199,44 @@ class Adds:
 
 @dataclass(frozen=True, slots=True)
 class Variant:
-    """What a step says otherwise under one school; what is empty stays as it is."""
+    """What a step is otherwise where the making has these traits, and none of `unless`; what is empty stays as it is."""
 
-    choice: str
-    school: str
+    presumes: tuple[str, ...]
+    unless: tuple[str, ...] = ()
     title: str = ""
-    words: str = ""
     tools: tuple[str, ...] = ()
     cue: Cue | None = None
 
     @property
     def changes(self) -> dict[str, Any]:
         """The fields of the step that it changes."""
-        said = {"title": self.title, "words": self.words, "tools": self.tools, "cue": self.cue}
+        said = {"title": self.title, "tools": self.tools, "cue": self.cue}
         return {name: value for name, value in said.items() if value}
 
 
 @dataclass(frozen=True, slots=True)
 class Step:
-    """One step of the work. {name} in the title of a part's step stands for what the part is called. `when` limits it to schools; `part` to sheets that have that part.
+    """One step of the work. {name} in the title of a part's step stands for what the part is called. `when` limits it to schools, `part` to sheets that have that part, `presumes` to makings with these traits: bought paste is not soaked.
 
     As a transfer: `at` is the vessel that it stands in; `tips` are vessels that are emptied into that first, `adds` what else
     goes in, `changes` what then comes or goes by itself. `becomes` is what it holds afterwards. `each` names the fact of one
     piece's weight, where the content is divided: what is over stays behind. `scale` says what the scale shows: all that the
-    vessel holds, the liquid that is added, or what is tipped in. `needs` limits a part's step to parts with such ingredients (groups or ids): bought paste is not soaked.
+    vessel holds, the liquid that is added, or what is tipped in.
     `asks` is an order trap: what must be so before this step begins, asked while there is still time. `needed`: why no cook may
     leave it out.
     """
 
     id: str
     title: str
-    words: str
+    words: tuple[Sentence, ...]
     minutes: Minutes
     hands: Hands
     after: tuple[StepDependency, ...] = ()
     uses: tuple[Resource, ...] = ()
     when: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
     part: PartRole | None = None
-    needs: tuple[str, ...] = ()
-    asks: str = ""
+    presumes: tuple[str, ...] = ()
+    asks: tuple[Sentence, ...] = ()
     needed: str = ""
     cue: Cue | None = None
     window: tuple[str, str, str] | None = None  # facts: first check, done, latest

@@ -39,11 +39,7 @@ _TABLE: tuple[tuple[str, str, str], ...] = (
         "Amber sugar is far hotter than boiling water and clings. Off the heat, add hot liquid a little at a time, "
         "at arm's length: it erupts. No children at the stove.",
     ),
-    (
-        "hot-heart",
-        "Hot heart",
-        "The filling is hotter than the skin. Let a bowl stand two minutes; bite small.",
-    ),
+    ("hot-heart", "Hot heart", "The filling is hotter than the skin. Let a bowl stand two minutes; bite small."),
     (
         "public",
         "Serving the public",
@@ -68,21 +64,13 @@ _TABLE: tuple[tuple[str, str, str], ...] = (
         "It bubbles under its skin and bursts when it is stirred, and the bowl is hotter than it looks. "
         "A long spoon, dry cloths, half a minute's stand.",
     ),
-    (
-        "long-soak",
-        "Long soak",
-        "Over four hours in a warm room it sours and spoils: cold water, in the fridge.",
-    ),
+    ("long-soak", "Long soak", "Over four hours in a warm room it sours and spoils: cold water, in the fridge."),
     (
         "hot-oil",
         "Hot oil",
         "Hot oil and anything wet spit. Dry what goes in, no lid, no water on a fire: heat off, lid on.",
     ),
-    (
-        "hot-paste",
-        "Spitting paste",
-        "Thick paste spits as it dries. A long spoon, a deep pan, low heat.",
-    ),
+    ("hot-paste", "Spitting paste", "Thick paste spits as it dries. A long spoon, a deep pan, low heat."),
     (
         "machine",
         "Machines and mallets",

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 
-from kemble.core.cards.card_parts import Cue, Hands, Resource, Work
+from kemble.core.cards.card_parts import Cue, Hands, Resource, Sentence, Work, always
 
 
 @dataclass(frozen=True, slots=True)
@@ -14,7 +14,7 @@ class CommonStep:
 
     id: str
     title: str
-    words: str
+    words: tuple[Sentence, ...]
     minutes: float
     hands: Hands = "held"
     per_piece: float = 0.0
@@ -30,7 +30,7 @@ _STEPS = (
     CommonStep(
         "wash-fruit",
         "Wash and dry the fruit",
-        "Under running water, then dry with a cloth: what is wet slides in its paste.",
+        always("Under running water, then dry with a cloth: what is wet slides in its paste."),
         5,
         per_piece=0.1,
         tools=("sieve", "clean cloth"),
@@ -38,7 +38,7 @@ _STEPS = (
     CommonStep(
         "wash-leaves",
         "Wash the leaves",
-        "Both sides under running water, along the rib; shake off and dry.",
+        always("Both sides under running water, along the rib; shake off and dry."),
         5,
         tools=("clean cloth",),
         cautions=("plants",),
@@ -46,14 +46,14 @@ _STEPS = (
     CommonStep(
         "sort-beans",
         "Sort the beans",
-        "Take out stones, and beans that are shrivelled or broken. Rinse twice.",
+        always("Take out stones, and beans that are shrivelled or broken.", "Rinse twice."),
         5,
         tools=("tray", "sieve"),
     ),
     CommonStep(
         "heat-oven",
         "Heat the oven up",
-        "To its temperature before anything goes in; a thermometer inside says when.",
+        always("To its temperature before anything goes in; a thermometer inside says when."),
         15,
         "free",
         uses=("oven",),
@@ -61,7 +61,7 @@ _STEPS = (
     CommonStep(
         "heat-pan",
         "Heat the pan",
-        "Over medium heat. A drop of water dances: then the oil goes in.",
+        always("Over medium heat.", "A drop of water dances: then the oil goes in."),
         3,
         "minded",
         uses=("burner",),
@@ -71,18 +71,20 @@ _STEPS = (
     CommonStep(
         "toast-in-oven",
         "Toast the seeds in the oven",
-        "In one layer; shake the tray once. They go on browning once out.",
+        always("In one layer; shake the tray once.", "They go on browning once out."),
         10,
         "minded",
         uses=("oven",),
         work="stove",
         tools=("tray", "oven gloves"),
     ),
-    CommonStep("butter-tin", "Butter the tin", "Bottom and wall, thin and even, with a brush.", 3, tools=("brush",)),
+    CommonStep(
+        "butter-tin", "Butter the tin", always("Bottom and wall, thin and even, with a brush."), 3, tools=("brush",)
+    ),
     CommonStep(
         "chill-tin",
         "Chill the lined tin",
-        "In the fridge until the lining is set: then the batter does not lift it.",
+        always("In the fridge until the lining is set: then the batter does not lift it."),
         15,
         "free",
         uses=("fridge",),
@@ -91,7 +93,7 @@ _STEPS = (
     CommonStep(
         "loosen-caramel",
         "Warm the tin to loosen the caramel",
-        "Stand the bottom in hot water until the caramel runs at the edge.",
+        always("Stand the bottom in hot water until the caramel runs at the edge."),
         2,
         in_vessel=True,
         work="stove",
@@ -101,7 +103,9 @@ _STEPS = (
     CommonStep(
         "turn-out",
         "Turn it out",
-        "Run a thin blade round the edge, put a plate on top, turn both over, peel off the paper, turn it back.",
+        always(
+            "Run a thin blade round the edge, put a plate on top, turn both over, peel off the paper, turn it back."
+        ),
         3,
         in_vessel=True,
         work="knife",
@@ -110,7 +114,7 @@ _STEPS = (
     CommonStep(
         "cool-to-open",
         "Let it cool before it is opened",
-        "Hot, it sticks to its leaf or foil and tears.",
+        always("Hot, it sticks to its leaf or foil and tears."),
         30,
         "free",
         in_vessel=True,
@@ -118,7 +122,7 @@ _STEPS = (
     CommonStep(
         "leave-days",
         "Leave it before slicing",
-        "Wrapped, in the fridge, one or two days: it firms, and slices thin.",
+        always("Wrapped, in the fridge, one or two days: it firms, and slices thin."),
         24 * 60,
         "free",
         uses=("fridge",),
@@ -127,14 +131,14 @@ _STEPS = (
     CommonStep(
         "set-blade",
         "Put in the blade",
-        "Blade and basket before the grain goes in; wet the inside of the lid, so that nothing sticks.",
+        always("Blade and basket before the grain goes in; wet the inside of the lid, so that nothing sticks."),
         2,
         tools=("blade of the machine",),
     ),
     CommonStep(
         "take-out-blade",
         "Take the blade out of the dough",
-        "Unplug it first. With a wet spatula, hot as it is.",
+        always("Unplug it first.", "With a wet spatula, hot as it is."),
         2,
         in_vessel=True,
         work="knife",
@@ -143,14 +147,14 @@ _STEPS = (
     CommonStep(
         "mash-filling",
         "Mash and mix the filling",
-        "Until no lump is left and it holds a shape.",
+        always("Until no lump is left and it holds a shape."),
         8,
         tools=("fork", "bowl"),
     ),
     CommonStep(
         "dust",
         "Dust the board and hands",
-        "A thin layer of starch or flour through a sieve.",
+        always("A thin layer of starch or flour through a sieve."),
         2,
         work="messy",
         tools=("fine sieve",),
@@ -158,19 +162,22 @@ _STEPS = (
     CommonStep(
         "brush-off",
         "Brush off the dust",
-        "With a dry brush, all round: what stays tastes of raw starch.",
+        always("With a dry brush, all round: what stays tastes of raw starch."),
         3,
         per_piece=0.05,
         in_vessel=True,
         tools=("dry brush",),
     ),
     CommonStep(
-        "gloves", "Put on gloves, oil them", "Thin gloves with a drop of oil: hot dough does not stick to them.", 1
+        "gloves",
+        "Put on gloves, oil them",
+        always("Thin gloves with a drop of oil: hot dough does not stick to them."),
+        1,
     ),
     CommonStep(
         "wet-cloth",
         "Cover with a damp cloth",
-        "What waits dries at the edge and cracks.",
+        always("What waits dries at the edge and cracks."),
         1,
         in_vessel=True,
         tools=("damp cloth",),
@@ -178,7 +185,7 @@ _STEPS = (
     CommonStep(
         "wrap-to-keep",
         "Wrap for keeping",
-        "Each piece by itself, without air; write the day on it.",
+        always("Each piece by itself, without air; write the day on it."),
         3,
         per_piece=0.25,
         in_vessel=True,
@@ -187,7 +194,7 @@ _STEPS = (
     CommonStep(
         "pack",
         "Pack as a present",
-        "Each in its own paper, so many to a box, none on top of another.",
+        always("Each in its own paper, so many to a box, none on top of another."),
         5,
         per_piece=0.4,
         in_vessel=True,

@@ -16,9 +16,11 @@ from kemble.core.cards.card_parts import (
     Minutes,
     Rhythm,
     School,
+    Sentence,
     Step,
     StepDependency,
     Variant,
+    always,
 )
 from kemble.core.facts.vocabulary import Group, PartRole
 
@@ -34,9 +36,11 @@ __all__ = [
     "PartFinish",
     "Rhythm",
     "School",
+    "Sentence",
     "Step",
     "StepDependency",
     "Variant",
+    "always",
 ]
 
 Boils = Literal["syrup", "paste"]

@@ -24,10 +24,12 @@ from kemble.core.cards.card_parts import (
     OutputDestination,
     Rhythm,
     School,
+    Sentence,
     Step,
     StepDependency,
     StepId,
     Variant,
+    always,
     stage_of,
 )
 from kemble.core.cards.taste_scales import TasteId
@@ -47,10 +49,12 @@ __all__ = [
     "RecipeSigns",
     "Rhythm",
     "School",
+    "Sentence",
     "Step",
     "StepDependency",
     "Variant",
     "Way",
+    "always",
     "outline",
 ]
 

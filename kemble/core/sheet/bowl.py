@@ -79,6 +79,14 @@ class Contribution:
     weighed: WeighedLine | None = None  # the line that it comes from ...
     taken: TakenOutput | None = None  # ... or what is taken of another part
 
+    @property
+    def kinds(self) -> tuple[str, ...]:
+        """What a card may call it by: the ingredient, its group and tags; "soaking" what has a soak of its own, and "dry-legume"
+        beans that are not cooked."""
+        soaking = ("soaking",) if self.weighed and self.weighed.line.soak_min else ()
+        dry = ("dry-legume",) if self.item.group == "legume" and "cooked" not in self.item.tags else ()
+        return (self.item.id, self.item.group, *self.item.tags, *soaking, *dry)
+
 
 @dataclass(frozen=True, slots=True)
 class TakenOutput:

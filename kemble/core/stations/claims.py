@@ -112,9 +112,7 @@ def settle_claims(offers: Sequence[Offer], steps: Sequence[StepOnSheet], amounts
 def _names(adds: Adds, offer: Offer) -> bool:
     if offer.part_id is not None and role_of(offer.part_id) in adds.parts:
         return True
-    item, line = offer.contribution.item, offer.contribution.weighed
-    kinds = (item.group, item.id, *(("soaking",) if line and line.line.soak_min else ()))
-    return offer.is_line and offer.part_id is None and any(kind in adds.kinds for kind in kinds)
+    return offer.is_line and offer.part_id is None and any(kind in adds.kinds for kind in offer.contribution.kinds)
 
 
 def step_along_the_mass(step_id: str, steps: Sequence[StepOnSheet]) -> str | None:

@@ -9,7 +9,7 @@ from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from kemble.core.cards.card_parts import Minutes, Resource, Step, StepDependency, stage_of, stage_step
+from kemble.core.cards.card_parts import Minutes, Resource, Sentence, Step, StepDependency, always, stage_of, stage_step
 from kemble.core.cards.common_steps import COMMON_STEPS
 from kemble.core.cards.step_names import title_of
 from kemble.core.sentences import Words, say, translate
@@ -28,6 +28,7 @@ from kemble.core.sheet.method import (
 from kemble.core.stations.calculation import AnswerModel, Calculation
 from kemble.core.stations.claims import Ingoing
 from kemble.core.stations.sheet_steps import SheetStep, StepOrder, order_of_steps, title_on_sheet
+from kemble.core.stations.traits import joined
 
 _STAGE_WITHIN_MIN = 2.0  # one stage follows another at once
 _LEAST_STAGE_MIN = 0.5
@@ -259,7 +260,7 @@ def _step_of(own: OwnStep, before: SheetStep | None) -> Step:
     return Step(
         own.own,
         _own_title(own),
-        common.words if common else "",
+        common.words if common else (),
         minutes,
         hands,
         uses=(own.on,) if own.on else usual,
@@ -297,7 +298,7 @@ def _move(laid: LaidMethod, step_id: str, after: str) -> None:
     _replace(laid, replace(moved, waits=(*moved.waits, StepDependency(after))))
     laid.order = order_of_steps(laid.placed, laid.kept, with_needs=True)
     if moved.step.asks:
-        laid.note(step_id, translate(moved.step.asks))
+        laid.note(step_id, joined(moved.step.asks))
     return None
 
 
@@ -320,7 +321,7 @@ def _split_into_stages(
             after=whole.step.after if first else (),
             tips=whole.step.tips if first else (),
             tools=whole.step.tools if first else (),
-            asks=whole.step.asks if first else "",
+            asks=whole.step.asks if first else (),
             changes=whole.step.changes if last else (),
             cue=whole.step.cue if last else None,
             weigh=whole.step.weigh if last else None,
@@ -358,9 +359,9 @@ def _stage_joined(ingoing: Ingoing, count: int) -> int:
     return number if number <= count else 1
 
 
-def _stage_words(step: Step, stage: MethodStage, *, first: bool) -> str:
+def _stage_words(step: Step, stage: MethodStage, *, first: bool) -> tuple[Sentence, ...]:
     power = say("At {power} % power.", power=stage.power_pct) if stage.power_pct else ""
-    return " ".join(words for words in (translate(step.words) if first else "", power) if words)
+    return (*(step.words if first else ()), *always(*((power,) if power else ())))
 
 
 def _loosen(laid: LaidMethod, order: StepOrder, minutes_of: Callable[[SheetStep], float]) -> StepOrder:

@@ -4,17 +4,17 @@ goes in at each, and what each waits for.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Collection, Iterator, Mapping, Sequence
+from collections.abc import Collection, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import partial
 
 from kemble.core.cards.card_parts import Step, StepDependency
 from kemble.core.facts.vocabulary import PartId
 from kemble.core.sentences import say, translate
-from kemble.core.sheet.bowl import Contribution
 from kemble.core.stations.calculation import Calculation
 from kemble.core.stations.claims import Amounts, Ingoing, StepOnSheet, offers_of_part, settle_claims
 from kemble.core.stations.ledger import LedgerStep, is_food, vessels_emptied
+from kemble.core.stations.traits import in_its_words, traits_of
 from kemble.core.stations.way_steps import followed, own_steps, waiting_for_every_part
 
 
@@ -70,7 +70,7 @@ def steps_in_vessels(placed: Sequence[SheetStep], kept: Mapping[str, SheetStep])
 
 
 def lay_steps(calculation: Calculation, way_steps: Sequence[Step], amounts: Amounts) -> list[SheetStep]:
-    """The steps of every part that is made here, then the way's own."""
+    """The steps of every part that is made here, then the way's own; each in the words that are true of this making."""
     sheet_steps: list[SheetStep] = []
     last_of: dict[PartId, str] = {}
 
@@ -97,22 +97,19 @@ def lay_steps(calculation: Calculation, way_steps: Sequence[Step], amounts: Amou
         )
         for step in bowl.family.steps:
             going = claims.get(step.id, ())
-            own = in_its_school(step, partial(school_followed_by, calculation, part_id))
-            own = waiting_for_every_part(own, calculation.bowl)
+            own = waiting_for_every_part(step, calculation.bowl)
             sheet_steps.append(SheetStep(names[step.id], own, part_id, {**names, **last_of}, going))
         last_of[part_id] = names[bowl.family.steps[-1].id]
     of_way, claims = own_steps(calculation, way_steps, last_of, is_called, made.__contains__, amounts)
     names = {**{step.id: step.id for step in of_way}, **last_of}
     sheet_steps.extend(SheetStep(step.id, step, None, names, claims.get(step.id, ())) for step in of_way)
-    return sheet_steps
-
-
-def in_its_school(step: Step, followed: Callable[[str], str]) -> Step:
-    """The step as its card says it under the schools that are followed."""
-    for variant in step.variants:
-        if followed(variant.choice) == variant.school:
-            step = replace(step, **variant.changes)
-    return step
+    traits = {part_id: traits_of(calculation, part_id) for part_id in {each.part_id for each in sheet_steps}}
+    return [
+        replace(each, step=in_its_words(each.step, traits[each.part_id], each.goes_in))
+        if each.step.variants or any(said.presumes or said.unless for said in (*each.step.words, *each.step.asks))
+        else each
+        for each in sheet_steps
+    ]
 
 
 def is_called_for(sheet_step: SheetStep, calculation: Calculation) -> bool:
@@ -121,22 +118,12 @@ def is_called_for(sheet_step: SheetStep, calculation: Calculation) -> bool:
         return False
     if step.part is not None and not calculation.bowl.of_role(step.part):
         return False
-    if step.needs:
-        contributions = calculation.bowl.parts[sheet_step.part_id or "base"].contributions
-        if not any(name in step.needs for each in contributions for name in _kinds(each)):
-            return False
+    if step.presumes and not traits_of(calculation, sheet_step.part_id).issuperset(step.presumes):
+        return False
     fact = fact_of(sheet_step)
     if fact is not None:
         return fact in fact_book and (fact_book.number(fact) > 0 or step.minutes.fixed > 0)
     return True
-
-
-def _kinds(contribution: Contribution) -> tuple[str, ...]:
-    """What a step may need: the ingredient, its group, what has a soak of its own, and of beans those that are still dry."""
-    item, line = contribution.item, contribution.weighed
-    soaking = ("soaking",) if line and line.line.soak_min else ()
-    dry = ("dry-legume",) if item.group == "legume" and "cooked" not in item.tags else ()
-    return (item.id, item.group, *soaking, *dry)
 
 
 def school_followed(sheet_step: SheetStep, choice: str, calculation: Calculation) -> str:

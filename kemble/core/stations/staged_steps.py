@@ -5,11 +5,12 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 
-from kemble.core.cards.card_parts import Minutes, Step, StepDependency, stage_step
+from kemble.core.cards.card_parts import Minutes, Sentence, Step, StepDependency, always, stage_step
 from kemble.core.kitchen.document import StageLevel
 from kemble.core.sentences import say
 from kemble.core.stations.calculation import Calculation
 from kemble.core.stations.heat.heat_stages import HeatStageResult
+from kemble.core.stations.traits import in_its_variants, traits_of
 
 GRAIN_AHEAD = "grain.cook_min"  # the fact that a step's minutes come from when grain is cooked ahead of the way's heat
 _AT_MOST_MIN = 2.0  # one stage follows another at once
@@ -51,6 +52,7 @@ def _stages_of(step: Step, stages: Sequence[HeatStageResult]) -> list[HeatStageR
 
 
 def _steps_of_stages(calculation: Calculation, step: Step, stages: Sequence[HeatStageResult]) -> list[Step]:
+    step = in_its_variants(step, traits_of(calculation, None))
     fact_book, fact = calculation.fact_book, step.minutes.fact or ""
     short = fact_book.number(fact) - stages[-1].starts_min - stages[-1].minutes if fact in fact_book else 0.0
     steps: list[Step] = []
@@ -71,7 +73,7 @@ def _steps_of_stages(calculation: Calculation, step: Step, stages: Sequence[Heat
                 uses=() if off else step.uses,
                 tools=step.tools if first else (),
                 work="safe" if off else step.work,
-                asks=step.asks if first else "",
+                asks=step.asks if first else (),
                 cue=step.cue if stage.is_open or (step.window is None and last) else None,
                 window=step.window if stage.is_open else None,
                 weigh=step.weigh if first else None,
@@ -79,18 +81,19 @@ def _steps_of_stages(calculation: Calculation, step: Step, stages: Sequence[Heat
                 adds=step.adds if first else (),
                 changes=step.changes if last else (),
                 cautions=step.cautions if first or last else (),
+                variants=(),
             )
         )
     return steps
 
 
-def _stage_words(calculation: Calculation, step: Step, stage: HeatStageResult, *, first: bool) -> str:
+def _stage_words(calculation: Calculation, step: Step, stage: HeatStageResult, *, first: bool) -> tuple[Sentence, ...]:
     said = stage.says.rstrip(".") + "." if stage.says else ""
     top_up = (
         say("Top up with {top_up_ml}, boiling.", top_up_ml=calculation.volume(stage.top_up_ml))
         if stage.top_up_ml
         else ""
     )
-    own = step.words if first else ""
+    own = step.words if first else ()
     turn = "" if said or first or stage.level is None else _WORDS[stage.level]
-    return " ".join(words for words in (own, said, turn, top_up) if words)
+    return (*own, *always(*(words for words in (said, turn, top_up) if words)))

@@ -17,7 +17,7 @@ from kemble.core.facts.vocabulary import PartId
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.kitchen.household_measure import household_measure
-from kemble.core.sentences import Words, say, translate
+from kemble.core.sentences import Words, say
 from kemble.core.sheet.bowl import WeighedLine
 from kemble.core.sheet.method import StepChange, own_steps_in
 from kemble.core.stations.calculation import Calculation
@@ -32,15 +32,14 @@ from kemble.core.stations.reading_bounds import ReadingBounds, bounds_of
 from kemble.core.stations.sheet_steps import (
     SheetStep,
     fact_of,
-    in_its_school,
     is_called_for,
     lay_steps,
     school_followed,
     title_on_sheet,
 )
 from kemble.core.stations.staged_steps import staged_steps
+from kemble.core.stations.traits import joined
 from kemble.core.stations.vessel_sizes import tools_with_size, vessel_sizes
-from kemble.core.stations.way_steps import followed
 
 
 class TextModel(BaseModel):
@@ -206,8 +205,7 @@ def steps_of(
 ) -> tuple[list[StepResult], MethodResult]:
     """The steps in working order, a heat in `stages` as so many, with the cook's method laid over them. A step left out hands
     its predecessors on to those that waited for it. `amounts` are what soak and heat bring or take, in grams."""
-    way_steps = [in_its_school(step, partial(followed, calculation)) for step in calculation.way.steps]
-    placed = lay_steps(calculation, staged_steps(calculation, way_steps, stages), amounts)
+    placed = lay_steps(calculation, staged_steps(calculation, calculation.way.steps, stages), amounts)
     called = {sheet_step.id: sheet_step for sheet_step in placed if is_called_for(sheet_step, calculation)}
     laid = lay_method(calculation, placed, called, partial(_minutes_by_method, calculation))
     entries = fold_ledger(
@@ -523,7 +521,7 @@ def _tin_fills(calculation: Calculation, entry: VesselEntry | None) -> list[TinF
 
 
 def _step_words(step: Step, calculation: Calculation) -> str:
-    words = translate(step.words)
+    words = joined(step.words)
     if "{rinses}" in words:
         words = words.replace("{rinses}", _times(calculation.sheet.grain.rinses))
     if "{oven}" in words:
@@ -563,7 +561,7 @@ def _step_result(
         part=sheet_step.part_id,
         title=title_on_sheet(sheet_step, calculation),
         words=_step_words(step, calculation),
-        asks=step.asks,
+        asks=joined(step.asks),
         minutes=minutes,
         fact=fact_of(sheet_step) or "",
         hands=step.hands,

@@ -14,6 +14,7 @@ from kemble.core.facts.problems import Refused
 from kemble.core.kitchen.document import Kitchen, Pot
 from kemble.core.plan.schedule import plan_for, plan_from
 from kemble.core.sheet.document import default_sheet, sheet_from
+from kemble.core.stations.traits import joined
 from kemble.core.stations.work_sheet import work
 
 KITCHEN = Kitchen()
@@ -206,7 +207,7 @@ class TestOwnSteps:
     def test_a_common_step_brings_its_words_and_minutes(self):
         worked = with_method({"own": "own-turn", "common": "turn-out", "after": "cool", "words": "On mother's plate."})
         step, card = by_id(worked)["own-turn"], COMMON_STEPS["turn-out"]
-        assert (step.title, step.words, step.minutes) == (card.title, card.words, card.minutes)
+        assert (step.title, step.words, step.minutes) == (card.title, joined(card.words), card.minutes)
         assert step.own_words == "On mother's plate."
         assert "own-turn" in waits(worked, "cut")
 

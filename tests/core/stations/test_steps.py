@@ -240,14 +240,82 @@ class TestWordsFollowTheSchool:
         )
         step = next(each for each in work(sheet, KITCHEN).steps if each.id == "filling-simmer-lid")
         assert "pour that water off" not in step.words
-        assert "none of it poured off" in step.words
+        assert "none of it is poured off" in step.words
+
+    def test_a_covered_cake_has_no_lid_in_a_cloth_and_brown_is_looked_for_where_it_can_be_seen(self):
+        open_pot, covered = (self.step("set-cake", "raise-steam", cover=cover) for cover in ("open", "covered"))
+        assert "lid in a cloth" in open_pot.tools
+        assert "cloth" not in f"{covered.words} {covered.tools}"
+        assert "foil" in self.step("set-cake", "pour", cover="covered").words
+        assert "under the foil" in self.step("set-cake", "steam", until="colour", cover="covered").cue.question
+        assert "foil" not in self.step("set-cake", "steam", until="colour").cue.question
+
+    def test_a_lining_is_of_what_was_chosen(self):
+        for lining, word, other in (
+            ("paper", "paper", "crumbs"),
+            ("crust", "crumbs", "paper"),
+            ("leaf", "leaf", "paper"),
+        ):
+            step = self.step("batter-bake", "line", lining=lining)
+            assert word in step.words
+            assert other not in f"{step.words} {step.tools}"
+
+    def test_only_what_goes_in_is_named(self):
+        """A batter of flour, sugar and water: no oil goes in last, and no salt."""
+        document = default_sheet("set-cake").model_dump()
+        base = document["parts"][0]
+        names = {"sunflower-oil": "oil", "salt": "salt"}
+        for left_out, word in names.items():
+            lines = [each for each in base["lines"] if each["ingredient"] != left_out]
+            steps = work(sheet_from({**document, "parts": [{**base, "lines": lines}]}), KITCHEN).steps
+            assert word not in next(each for each in steps if each.id == "mix").words
+            assert word in self.step("set-cake", "mix").words
+
+    def test_what_joins_earlier_is_not_named_again_later(self):
+        """Oil that is stirred into the hot syrup is no longer the oil that goes in last."""
+        document = default_sheet("set-cake").model_dump()
+        oil = next(each for each in document["parts"][0]["lines"] if each["ingredient"] == "sunflower-oil")
+        oil["splits"] = [{"share": 1, "joins": "melt"}]
+        mix = next(each for each in work(sheet_from(document), KITCHEN).steps if each.id == "mix")
+        assert "oil" not in mix.words
+
+    def test_foil_alone_has_no_leaf_to_trim_and_no_plants_to_beware_of(self):
+        document = default_sheet("ground-packets").model_dump()
+        wrapper = next(part for part in document["parts"] if part["role"] == "wrapper")
+        wrapper["lines"] = [each for each in wrapper["lines"] if each["ingredient"] == "kitchen-foil"]
+        steps = work(sheet_from(document), KITCHEN).steps
+        assert wrapper["lines"]
+        assert [each.id for each in steps if "leaves" in each.id] == []
+        assert all("plants" not in each.cautions for each in steps)
+        for each in steps:
+            assert "leaf" not in f"{each.title} {each.words} {each.asks}".lower(), each.id
+
+    def test_pieces_without_a_filling_are_not_filled(self):
+        document = default_sheet("boiled-balls").model_dump()
+        document["parts"] = [part for part in document["parts"] if part["role"] != "filling"]
+        document["pieces"]["filling_g"] = None
+        steps = work(sheet_from(document), KITCHEN).steps
+        wrap = next(each for each in steps if each.id == "wrap")
+        assert wrap.title == "Roll the balls"
+        assert all("filling" not in f"{each.title} {each.words} {each.asks}" for each in steps)
+
+    def test_what_is_pounded_in_a_mortar_has_no_blade(self):
+        for pound, word in (("machine", "blade"), ("mortar", "mallet"), ("bowl", "pin")):
+            step = self.step("pounded", "pound", pound=pound)
+            said = f"{step.words} {step.asks} {' '.join(step.tools)}"
+            assert word in said
+            assert ("blade" in said) == (pound == "machine")
+
+    def test_what_is_stirred_says_how_often_by_a_clock(self):
+        assert self.step("stirred-rounds", "stir").rhythm.every_s == 15
+        assert self.step("tray-rice", "fold").rhythm.every_s == 20
 
     def test_how_often_it_is_rinsed_is_said(self):
         for rinses, times in ((1, "once"), (2, "twice"), (5, "5 times")):
             sheet = default_sheet("crushed-balls").model_dump()
             sheet["grain"]["rinses"] = rinses
             words = next(each for each in work(sheet_from(sheet), KITCHEN).steps if each.id == "rinse").words
-            assert f"pour off: {times}." in words
+            assert f"pour it off: {times}." in words
 
     def test_without_a_syrup_nothing_is_folded_into_one(self):
         document = default_sheet("tray-rice").model_dump()
@@ -309,7 +377,7 @@ class TestHotOven:
     def test_it_is_heated_to_what_the_sheet_says_and_is_hot_when_it_is_needed(self):
         result = worked("batter-bake", heat__oven_c=190)
         step = next(step for step in result.steps if step.id == "heat-oven")
-        assert step.words.startswith("To 190 °C, rack in the middle.")
+        assert step.words.startswith("Heat it to 190 °C")
         plan = plan_for(result.steps, KITCHEN, serve=SERVE, now=SERVE - timedelta(days=1))
         at = {scheduled.step.id: scheduled for scheduled in plan.scheduled}
         assert timedelta(0) <= at["bake"].starts - at["heat-oven"].ends <= timedelta(minutes=10)

@@ -4208,10 +4208,10 @@ export interface components {
             source: "table" | "label" | "kitchen" | "cook";
             /**
              * Tags
-             * @description what it is: honey, alcohol, tap, wraps, cooked, raw-starch or steeped
+             * @description what it is: honey, alcohol, tap, wraps, cooked, raw-starch, raw-nut, dried-fruit or steeped
              * @default []
              */
-            tags: ("honey" | "alcohol" | "tap" | "wraps" | "cooked" | "raw-starch" | "steeped")[];
+            tags: ("honey" | "alcohol" | "tap" | "wraps" | "cooked" | "raw-starch" | "raw-nut" | "dried-fruit" | "steeped")[];
         };
         /** IngredientAdded */
         IngredientAdded: {
@@ -4315,10 +4315,10 @@ export interface components {
             source: "table" | "label" | "kitchen" | "cook";
             /**
              * Tags
-             * @description what it is: honey, alcohol, tap, wraps, cooked, raw-starch or steeped
+             * @description what it is: honey, alcohol, tap, wraps, cooked, raw-starch, raw-nut, dried-fruit or steeped
              * @default []
              */
-            tags: ("honey" | "alcohol" | "tap" | "wraps" | "cooked" | "raw-starch" | "steeped")[];
+            tags: ("honey" | "alcohol" | "tap" | "wraps" | "cooked" | "raw-starch" | "raw-nut" | "dried-fruit" | "steeped")[];
         };
         /**
          * IngredientComposition

@@ -14,6 +14,7 @@ from kemble.core.cards.family import (
     School,
     Step,
     StepDependency,
+    always,
 )
 
 FAMILY = Family(
@@ -44,14 +45,11 @@ FAMILY = Family(
         Step(
             "grind",
             "Grind the beans with the water",
-            "Until nothing is felt.",
+            always("Grind until nothing is felt between two fingers."),
             Minutes(6),
             "held",
             work="knife",
-            tools=(
-                "blender",
-                "jug",
-            ),
+            tools=("blender", "jug"),
             uses=("counter",),
             at="jug",
             adds=(Adds(),),
@@ -59,14 +57,11 @@ FAMILY = Family(
         Step(
             "strain",
             "Strain it through a cloth",
-            "Twist it dry; the scale says what came through.",
+            always("Twist the cloth dry; the scale says what came through."),
             Minutes(5),
             "held",
             work="messy",
-            tools=(
-                "cloth",
-                "bowl",
-            ),
+            tools=("cloth", "bowl"),
             after=(StepDependency("grind", 0, 60),),
             when={"strain": ("strained",)},
             at="bowl",
@@ -75,14 +70,14 @@ FAMILY = Family(
         Step(
             "boil",
             "Boil the milk through",
-            "It rises at once: a tall pot, stirred, ten minutes at the simmer. Raw bean milk is not for drinking.",
+            always(
+                "Use a tall pot and stir: it rises at once.",
+                "Let it simmer for ten minutes: raw bean milk is not for drinking.",
+            ),
             Minutes(14),
             "held",
             work="stove",
-            tools=(
-                "deep pot",
-                "spoon",
-            ),
+            tools=("deep pot", "spoon"),
             after=(StepDependency("strain", 0, 60), StepDependency("grind", 0, 60)),
             uses=("burner",),
             needed="Raw bean milk makes ill: it is boiled through.",
@@ -90,10 +85,7 @@ FAMILY = Family(
             cue=Cue("Does the raw smell go?", "Smell it: sweet, no longer of grass.", "Sweet", "Grassy", "spoon"),
             rhythm=Rhythm(30, "Stir: it rises at once"),
             at="pot",
-            tips=(
-                "jug",
-                "bowl",
-            ),
+            tips=("jug", "bowl"),
         ),
     ),
     faults=(Fault("catches", "it catches on the floor", "heat high", "another pot, do not scrape", "lower, stirred"),),

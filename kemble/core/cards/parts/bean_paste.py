@@ -10,9 +10,13 @@ from kemble.core.cards.family import (
     Fault,
     Minutes,
     PartFinish,
+    Rhythm,
     School,
+    Sentence,
     Step,
     StepDependency,
+    Variant,
+    always,
 )
 
 NOT_RAW = "Beans that are not cooked through make ill."
@@ -55,7 +59,7 @@ FAMILY = Family(
             "The paste is",
             "coarse",
             (
-                School("coarse", "mashed coarse", "skins and bite left in it"),
+                School("coarse", "mashed coarse", "skins and bite left in it", traits=("mashed-coarse",)),
                 School("smooth", "ground smooth", "rubbed through a sieve: finer, the skins stay behind"),
                 School("machine", "ground by machine", "smooth with the skins in it; two minutes' work"),
             ),
@@ -66,12 +70,14 @@ FAMILY = Family(
         Step(
             "soak",
             "Soak the beans",
-            "In three times their volume of water, somewhere cool. Old beans want the whole night.",
+            always(
+                "Cover them with three times their volume of water, somewhere cool.", "Old beans need the whole night."
+            ),
             Minutes(480),
             "free",
             tools=("bowl",),
             uses=("counter",),
-            needs=("dry-legume",),
+            presumes=("dry-legume",),
             when={"soak": ("overnight",)},
             at="bowl",
             adds=(Adds(("legume",)),),
@@ -80,13 +86,17 @@ FAMILY = Family(
         Step(
             "simmer-dry",
             "Simmer the unsoaked beans",
-            "Boil up, pour that water off, fresh water three fingers over them, lid ajar. Top up so that they stay under.",
+            always(
+                "Bring them to the boil and pour that water off.",
+                "Cover them with fresh water by three fingers, the lid ajar.",
+                "Top up so that they stay under water.",
+            ),
             Minutes(fact="part.*.soft_min"),
             "minded",
             work="stove",
             tools=("deep pot",),
             uses=("burner",),
-            needs=("dry-legume",),
+            presumes=("dry-legume",),
             when={"soak": ("none",)},
             cue=Cue(
                 "Do they crush between two fingers?",
@@ -97,26 +107,22 @@ FAMILY = Family(
             ),
             needed=NOT_RAW,
             at="pot",
-            adds=(
-                Adds(
-                    (
-                        "legume",
-                        "liquid",
-                    )
-                ),
-            ),
+            adds=(Adds(("legume", "liquid")),),
             becomes="soft beans",
         ),
         Step(
             "simmer-lid",
             "Simmer the beans dry under a lid",
-            "Just as much water as the sheet says and none of it poured off: boil up, then lowest heat, lid shut, until none is left.",
+            always(
+                "Use just the water that the sheet says: none of it is poured off.",
+                "Bring it to the boil, then simmer on the lowest heat, lid shut, until no water is left.",
+            ),
             Minutes(fact="part.*.soft_min"),
             "minded",
             work="stove",
             tools=("pot with a lid that fits",),
             uses=("burner",),
-            needs=("dry-legume",),
+            presumes=("dry-legume",),
             when={"soak": ("lid",)},
             cue=Cue(
                 "Do they crush between two fingers?",
@@ -127,20 +133,15 @@ FAMILY = Family(
             ),
             needed=NOT_RAW,
             at="pot",
-            adds=(
-                Adds(
-                    (
-                        "legume",
-                        "liquid",
-                    )
-                ),
-            ),
+            adds=(Adds(("legume", "liquid")),),
             becomes="soft beans",
         ),
         Step(
             "simmer",
             "Simmer the beans",
-            "Fresh water, three fingers over them, lid ajar. Top up so that they stay under.",
+            always(
+                "Cover them with fresh water by three fingers, the lid ajar.", "Top up so that they stay under water."
+            ),
             Minutes(fact="part.*.soft_min"),
             "minded",
             work="stove",
@@ -148,7 +149,7 @@ FAMILY = Family(
             when={"soak": ("overnight",)},
             after=(StepDependency("soak", 0, 600),),
             uses=("burner",),
-            needs=("dry-legume",),
+            presumes=("dry-legume",),
             cue=Cue(
                 "Do they crush between two fingers?",
                 "Take three from different places. No chalk in the middle, and the skin gives too.",
@@ -165,22 +166,21 @@ FAMILY = Family(
         Step(
             "sieve",
             "Rub the beans through a sieve",
-            "Hot, with a spoon of their water. The skins stay behind; squeeze what comes through in a cloth.",
+            always(
+                "Rub them through hot, with a spoon of their water.",
+                "The skins stay behind; squeeze what comes through in a cloth.",
+            ),
             Minutes(20),
             "held",
             work="messy",
-            tools=(
-                "sieve",
-                "scraper",
-                "bowl",
-            ),
+            tools=("sieve", "scraper", "bowl"),
             after=(
                 StepDependency("simmer", 0, 1440),
                 StepDependency("simmer-dry", 0, 1440),
                 StepDependency("simmer-lid", 0, 1440),
             ),
             uses=("counter",),
-            needs=("legume",),
+            presumes=("legume",),
             when={"mash": ("smooth",)},
             at="second bowl",
             tips=("pot",),
@@ -190,7 +190,10 @@ FAMILY = Family(
         Step(
             "blend",
             "Grind the beans by machine",
-            "Warm, with a spoon of their water, until nothing grates. The blade stands still before a spoon goes in.",
+            always(
+                "Grind them warm, with a spoon of their water, until nothing grates.",
+                "Let the machine stop before a spoon goes in.",
+            ),
             Minutes(6),
             "held",
             work="knife",
@@ -201,7 +204,7 @@ FAMILY = Family(
                 StepDependency("simmer-lid", 0, 1440),
             ),
             uses=("counter", "machine"),
-            needs=("legume",),
+            presumes=("legume",),
             when={"mash": ("machine",)},
             at="jug",
             tips=("pot",),
@@ -210,41 +213,44 @@ FAMILY = Family(
         ),
         Step(
             "dry",
-            "Mash, and dry it with the sugar",
-            "Low heat, a wide pan, the sugar in three goes, never still. Stop by the scale: it stiffens as it cools.",
+            "Dry the paste",
+            (
+                Sentence("Mash the beans in the pan.", ("mashed-coarse",)),
+                Sentence("Stir in the sugar in three goes.", ("sugar goes in",)),
+                Sentence("Stir in the fat at the end.", ("fat goes in",)),
+                *always(
+                    "Use low heat and a wide pan, and never stop stirring.",
+                    "Stop by the scale: it stiffens as it cools.",
+                ),
+            ),
             Minutes(fact="part.*.boil_off_min"),
             "held",
             work="stove",
-            tools=(
-                "wide pan",
-                "flat spatula",
-            ),
+            tools=("wide pan", "flat spatula"),
             after=(StepDependency("sieve", 0, 1440), StepDependency("blend", 0, 1440)),
             uses=("burner",),
-            needs=("legume",),
+            presumes=("legume",),
             weigh="made",
             cautions=("hot-paste",),
             at="pan",
-            tips=(
-                "pot",
-                "second bowl",
-                "jug",
-            ),
+            tips=("pot", "second bowl", "jug"),
             adds=(Adds(),),
+            variants=(
+                Variant(("sugar goes in",), title="Dry the paste with the sugar"),
+                Variant(("mashed-coarse", "sugar goes in"), title="Mash, and dry it with the sugar"),
+            ),
+            rhythm=Rhythm(20, "Scrape bottom and corners"),
         ),
         Step(
             "cool",
             "Spread it flat to cool",
-            "Film on its face, or it skins over. Roll it only when it is cold.",
+            always("Lay film on its face, or it forms a skin.", "Roll it only when it is cold."),
             Minutes(40),
             "free",
-            tools=(
-                "tray",
-                "damp cloth",
-            ),
+            tools=("tray", "damp cloth"),
             after=(StepDependency("dry", 0, 10),),
             uses=("counter",),
-            needs=("legume",),
+            presumes=("legume",),
             at="tray",
             tips=("pan",),
         ),

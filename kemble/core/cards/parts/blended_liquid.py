@@ -1,6 +1,17 @@
 """Blended liquid: herb, fruit, seed or cooked grain made smooth with water or milk; all of it goes on."""
 
-from kemble.core.cards.family import Adds, Band, Family, FamilyOutput, Fault, Minutes, PartFinish, Step, StepDependency
+from kemble.core.cards.family import (
+    Adds,
+    Band,
+    Family,
+    FamilyOutput,
+    Fault,
+    Minutes,
+    PartFinish,
+    Step,
+    StepDependency,
+    always,
+)
 
 FAMILY = Family(
     id="blended-liquid",
@@ -17,14 +28,11 @@ FAMILY = Family(
         Step(
             "blend",
             "Blend the liquid",
-            "Until nothing is felt between two fingers.",
+            always("Blend until nothing is felt between two fingers."),
             Minutes(4),
             "held",
             work="knife",
-            tools=(
-                "blender",
-                "jug",
-            ),
+            tools=("blender", "jug"),
             uses=("counter", "machine"),
             at="blender",
             adds=(Adds(),),
@@ -32,14 +40,10 @@ FAMILY = Family(
         Step(
             "strain",
             "Strain the liquid",
-            "Through a sieve, pressed with a spoon. Weigh what came through.",
+            always("Press it through a sieve with a spoon, and weigh what came through."),
             Minutes(3),
             "held",
-            tools=(
-                "sieve",
-                "jug",
-                "spoon",
-            ),
+            tools=("sieve", "jug", "spoon"),
             after=(StepDependency("blend", 0, 120),),
             uses=("counter",),
             weigh="made",

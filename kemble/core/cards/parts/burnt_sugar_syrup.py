@@ -1,6 +1,20 @@
 """Burnt-sugar syrup: dry sugar melted to amber, let down with hot water off the heat."""
 
-from kemble.core.cards.family import Adds, Band, Cue, Family, FamilyOutput, Fault, Minutes, PartFinish, Step
+from kemble.core.cards.family import (
+    Adds,
+    Band,
+    Cue,
+    Family,
+    FamilyOutput,
+    Fault,
+    Minutes,
+    PartFinish,
+    Rhythm,
+    Sentence,
+    Step,
+    Variant,
+    always,
+)
 
 FAMILY = Family(
     id="burnt-sugar",
@@ -18,27 +32,30 @@ FAMILY = Family(
         Step(
             "burn",
             "Melt the sugar to amber",
-            "A dry pan, medium heat. Swirl, do not stir. Off the heat at amber; then the hot water, a spoon, and wait.",
+            (
+                *always(
+                    "Heat it in a dry pan over medium heat.",
+                    "Swirl the pan, do not stir.",
+                    "Take it off the heat at amber.",
+                ),
+                Sentence("Then add the hot water, a spoonful at a time, and wait between them.", ("liquid goes in",)),
+                Sentence("Pour it out at once: it goes on darkening.", (), unless=("liquid goes in",)),
+            ),
             Minutes(fact="part.*.caramel_min"),
             "held",
             work="stove",
-            tools=(
-                "heavy pan",
-                "kettle",
-                "long spoon",
-            ),
+            tools=("heavy pan", "long spoon"),
             uses=("burner",),
             weigh="made",
-            asks="Is the hot water measured and beside the stove?",
+            asks=always("Is the hot water measured and beside the stove?"),
             cue=Cue(
                 "Amber?", "A drop on a white plate is the colour of strong tea.", "Like tea", "Pale still", "amber"
             ),
             cautions=("molten-sugar",),
             at="pan",
-            adds=(
-                Adds(("sugar",), act="dry"),
-                Adds(act="hot, at amber"),
-            ),
+            adds=(Adds(("sugar",), act="dry"), Adds(act="hot, at amber")),
+            variants=(Variant(("liquid goes in",), tools=("heavy pan", "kettle", "long spoon")),),
+            rhythm=Rhythm(20, "Swirl the pan, look at the colour"),
         ),
     ),
     faults=(

@@ -1,7 +1,18 @@
 """Coats and dusts: starch, roasted soy flour, ground nut and sugar, crushed dry fruit."""
 
-from kemble.core.cards.family import Adds, Family, FamilyOutput, Fault, Minutes, PartFinish, Step, StepDependency
-from kemble.core.cards.parts.roasting import RAW, ROAST
+from kemble.core.cards.family import (
+    Adds,
+    Family,
+    FamilyOutput,
+    Fault,
+    Minutes,
+    PartFinish,
+    Sentence,
+    Step,
+    StepDependency,
+    always,
+)
+from kemble.core.cards.parts.roasting import ROAST
 
 FAMILY = Family(
     id="coat",
@@ -17,47 +28,34 @@ FAMILY = Family(
         Step(
             "grind",
             "Grind the nuts for the coat",
-            "In short bursts, the sugar with them, so that they do not turn to butter.",
+            (
+                *always("Grind in short bursts."),
+                Sentence("Grind the sugar with them, so that they stay dry.", ("sugar goes in",)),
+            ),
             Minutes(5),
             "held",
             work="knife",
-            tools=(
-                "grinder",
-                "bowl",
-            ),
+            tools=("grinder", "bowl"),
             after=(StepDependency("roast", 20, 1440),),
             uses=("counter",),
-            needs=RAW,
+            presumes=("raw-nut",),
             at="grinder",
             tips=("pan",),
-            adds=(
-                Adds(
-                    (
-                        "nut",
-                        "sugar",
-                    )
-                ),
-            ),
+            adds=(Adds(("nut", "sugar")),),
         ),
         Step(
             "lay",
             "Lay out the coat",
-            "On the board and in a bowl, before the dough leaves the heat.",
+            always("Spread it on the board and in a bowl, before the dough leaves the heat."),
             Minutes(4),
             "held",
             work="messy",
-            tools=(
-                "wide tray",
-                "spoon",
-            ),
+            tools=("wide tray", "spoon"),
             after=(StepDependency("grind", 0, 1440),),
             uses=("counter",),
             weigh="made",
             at="tray",
-            tips=(
-                "grinder",
-                "pan",
-            ),
+            tips=("grinder", "pan"),
             adds=(Adds(),),
         ),
     ),

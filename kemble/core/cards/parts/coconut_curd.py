@@ -1,6 +1,18 @@
 """Coconut curd: thick coconut cream boiled until oil parts from curds, and the curds brown."""
 
-from kemble.core.cards.family import Adds, Band, Cue, Family, FamilyOutput, Fault, Minutes, PartFinish, Step
+from kemble.core.cards.family import (
+    Adds,
+    Band,
+    Cue,
+    Family,
+    FamilyOutput,
+    Fault,
+    Minutes,
+    PartFinish,
+    Rhythm,
+    Step,
+    always,
+)
 
 FAMILY = Family(
     id="coconut-curd",
@@ -25,15 +37,15 @@ FAMILY = Family(
         Step(
             "boil-off",
             "Boil the cream to curds",
-            "Medium heat until it splits, then low. Scrape as the curds sink; amber, not brown: they go on colouring.",
+            always(
+                "Boil it over medium heat until it splits, then turn it low.",
+                "Scrape as the curds sink.",
+                "Stop at amber: they go on colouring.",
+            ),
             Minutes(fixed=6, fact="part.*.boil_off_min"),
             "held",
             work="stove",
-            tools=(
-                "wide pan",
-                "flat spatula",
-                "sieve",
-            ),
+            tools=("wide pan", "flat spatula", "sieve"),
             uses=("burner",),
             weigh="made",
             cue=Cue(
@@ -46,6 +58,7 @@ FAMILY = Family(
             cautions=("hot-oil",),
             at="pan",
             adds=(Adds(),),
+            rhythm=Rhythm(60, "Scrape the bottom"),
         ),
     ),
     faults=(

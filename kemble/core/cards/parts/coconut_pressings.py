@@ -10,6 +10,7 @@ from kemble.core.cards.family import (
     PartFinish,
     Step,
     StepDependency,
+    always,
 )
 
 FAMILY = Family(
@@ -31,39 +32,27 @@ FAMILY = Family(
         Step(
             "first",
             "Wring out the first pressing",
-            "A third of the water, hot to the hand; knead, then twist in a cloth. Keep it apart.",
+            always(
+                "Pour on a third of the water, as hot as a hand can bear; knead, then wring it out in a cloth.",
+                "Keep it apart.",
+            ),
             Minutes(8),
             "held",
             work="messy",
-            tools=(
-                "cloth",
-                "two bowls",
-            ),
+            tools=("cloth", "two bowls"),
             uses=("counter",),
             weigh="made",
             at="bowl",
-            adds=(
-                Adds(
-                    (
-                        "nut",
-                        "fruit",
-                    )
-                ),
-                Adds(("liquid",), share=1 / 3),
-            ),
+            adds=(Adds(("nut", "fruit")), Adds(("liquid",), share=1 / 3)),
         ),
         Step(
             "second",
             "Wring out the second pressing",
-            "The rest of the water, the same again. Thin is used first, thick last.",
+            always("Pour on the rest of the water and do the same again.", "The thin is used first, the thick last."),
             Minutes(8),
             "held",
             work="messy",
-            tools=(
-                "cloth",
-                "kettle",
-                "bowl",
-            ),
+            tools=("cloth", "kettle", "bowl"),
             after=(StepDependency("first", 0, 60),),
             uses=("counter",),
             at="bowl",

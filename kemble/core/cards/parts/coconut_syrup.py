@@ -1,6 +1,18 @@
 """Coconut syrup: coconut milk and sugar boiled down until it coats; done is a weight."""
 
-from kemble.core.cards.family import Adds, Band, Cue, Family, FamilyOutput, Fault, Minutes, PartFinish, Step
+from kemble.core.cards.family import (
+    Adds,
+    Band,
+    Cue,
+    Family,
+    FamilyOutput,
+    Fault,
+    Minutes,
+    PartFinish,
+    Rhythm,
+    Step,
+    always,
+)
 
 FAMILY = Family(
     id="coconut-syrup",
@@ -20,15 +32,15 @@ FAMILY = Family(
         Step(
             "reduce",
             "Reduce the syrup",
-            "A wide pan, a gentle boil. Near the end stir without pause, floor and corners; read the scale, not the clock.",
+            always(
+                "Boil it gently in a wide pan.",
+                "Near the end stir without a pause, along the bottom and the corners.",
+                "Go by the scale, not by the clock.",
+            ),
             Minutes(fixed=2, fact="part.*.boil_off_min"),
             "held",
             work="stove",
-            tools=(
-                "wide pan",
-                "flat spatula",
-                "scale",
-            ),
+            tools=("wide pan", "flat spatula", "scale"),
             uses=("burner",),
             weigh="made",
             cue=Cue(
@@ -41,6 +53,7 @@ FAMILY = Family(
             cautions=("molten-sugar",),
             at="pan",
             adds=(Adds(),),
+            rhythm=Rhythm(60, "Stir along the bottom"),
         ),
     ),
     faults=(

@@ -1,6 +1,17 @@
 """Fruit filling: a stiff fruit paste or whole fruit, mixed cold and rolled."""
 
-from kemble.core.cards.family import Adds, Family, FamilyOutput, Fault, Minutes, PartFinish, Step, StepDependency
+from kemble.core.cards.family import (
+    Adds,
+    Family,
+    FamilyOutput,
+    Fault,
+    Minutes,
+    PartFinish,
+    Sentence,
+    Step,
+    StepDependency,
+    always,
+)
 
 FAMILY = Family(
     id="fruit-filling",
@@ -19,15 +30,17 @@ FAMILY = Family(
         Step(
             "chop",
             "Make the filling",
-            "Chop or mash it even; dry fruit first with a spoon of hot water if it is leathery. Whole fruit: wipe it dry.",
+            (
+                *always("Chop or mash it even."),
+                Sentence(
+                    "If the dried fruit is leathery, soften it first with a spoon of hot water.", ("dried-fruit",)
+                ),
+                Sentence("Wipe fresh fruit dry.", (), unless=("dried-fruit",)),
+            ),
             Minutes(12),
             "held",
             work="knife",
-            tools=(
-                "knife",
-                "board",
-                "scoop",
-            ),
+            tools=("knife", "board", "scoop"),
             uses=("counter",),
             weigh="made",
             at="board",
@@ -36,7 +49,7 @@ FAMILY = Family(
         Step(
             "chill",
             "Chill the filling",
-            "Half an hour in the fridge: cold, it rolls without sticking.",
+            always("Leave it in the fridge for half an hour: cold, it rolls without sticking."),
             Minutes(30),
             "free",
             tools=("tray",),

@@ -1,6 +1,6 @@
 """Glaze: brushed on at the end, of syrup, egg or milk."""
 
-from kemble.core.cards.family import Adds, Family, FamilyOutput, Fault, Minutes, PartFinish, Step
+from kemble.core.cards.family import Adds, Family, FamilyOutput, Fault, Minutes, PartFinish, Step, always
 
 FAMILY = Family(
     id="glaze",
@@ -17,14 +17,11 @@ FAMILY = Family(
         Step(
             "whisk",
             "Whisk the glaze",
-            "Until no grain is felt. Keep a brush beside it.",
+            always("Whisk until no grain is felt.", "Put a brush next to it."),
             Minutes(4),
             "held",
             work="messy",
-            tools=(
-                "small bowl",
-                "whisk",
-            ),
+            tools=("small bowl", "whisk"),
             uses=("counter",),
             weigh="made",
             at="bowl",

@@ -10,7 +10,10 @@ from kemble.core.cards.family import (
     Minutes,
     PartFinish,
     School,
+    Sentence,
     Step,
+    Variant,
+    always,
 )
 
 FAMILY = Family(
@@ -28,8 +31,8 @@ FAMILY = Family(
             "The herb is",
             "chopped",
             (
-                School("chopped", "chopped", "flecks of green"),
-                School("blended", "blended", "one even green; a spoon of water with it"),
+                School("chopped", "chopped", "flecks of green", traits=("chopped",)),
+                School("blended", "blended", "one even green; a spoon of water with it", traits=("blended",)),
             ),
         ),
     ),
@@ -37,22 +40,34 @@ FAMILY = Family(
     steps=(
         Step(
             "blanch",
-            "Blanch and chop the herb",
-            "Two minutes in boiling water, then cold. Squeeze, chop fine or blend. It goes in after cooking.",
+            "Blanch the herb",
+            (
+                *always("Two minutes in boiling water, then into cold water.", "Squeeze it dry."),
+                Sentence("Chop it fine.", ("chopped",)),
+                Sentence("Blend it with a spoon of water.", ("blended",)),
+                *always("It goes in when the dough is cooked."),
+            ),
             Minutes(10),
             "held",
             work="stove",
-            tools=(
-                "pan",
-                "sieve",
-                "bowl of cold water",
-                "knife",
-            ),
+            tools=("pan", "sieve", "bowl of cold water"),
             uses=("burner",),
             weigh="made",
             cautions=("plants",),
             at="board",
             adds=(Adds(),),
+            variants=(
+                Variant(
+                    ("chopped",),
+                    title="Blanch and chop the herb",
+                    tools=("pan", "sieve", "bowl of cold water", "knife"),
+                ),
+                Variant(
+                    ("blended",),
+                    title="Blanch and blend the herb",
+                    tools=("pan", "sieve", "bowl of cold water", "blender"),
+                ),
+            ),
         ),
     ),
     faults=(Fault("brown-green", "green turned brown", "herb cooked with the dough", "none", "add it after cooking"),),

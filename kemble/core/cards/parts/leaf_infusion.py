@@ -1,6 +1,6 @@
 """Leaf infusion: a fragrant leaf steeped in hot water, strained, used for the dough's own water."""
 
-from kemble.core.cards.family import Adds, Band, Family, FamilyOutput, Fault, Minutes, PartFinish, Step
+from kemble.core.cards.family import Adds, Band, Family, FamilyOutput, Fault, Minutes, PartFinish, Step, always
 
 FAMILY = Family(
     id="leaf-infusion",
@@ -19,15 +19,11 @@ FAMILY = Family(
         Step(
             "steep-leaf",
             "Steep the leaf",
-            "Hot, not boiling, ten minutes, lid on. Strain.",
+            always("Heat the liquid, but do not boil it; steep for ten minutes with the lid on.", "Strain it."),
             Minutes(12),
             "free",
             work="stove",
-            tools=(
-                "kettle",
-                "jug",
-                "sieve",
-            ),
+            tools=("kettle", "jug", "sieve"),
             uses=("counter",),
             weigh="made",
             at="jug",

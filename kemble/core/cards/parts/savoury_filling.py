@@ -1,6 +1,6 @@
 """Savoury filling for parcels: seasoned, cut even, kept cold until it is folded in."""
 
-from kemble.core.cards.family import Adds, Family, FamilyOutput, Fault, Minutes, PartFinish, Step
+from kemble.core.cards.family import Adds, Family, FamilyOutput, Fault, Minutes, PartFinish, Step, always
 
 FAMILY = Family(
     id="savoury-filling",
@@ -19,15 +19,14 @@ FAMILY = Family(
         Step(
             "season",
             "Cut and season the filling",
-            "One size, so that every parcel gets some of each. Meat and egg go back in the cold until you fold.",
+            always(
+                "Cut everything to one size, so that every parcel gets some of each.",
+                "What spoils goes back into the fridge until you fold.",
+            ),
             Minutes(20),
             "held",
             work="knife",
-            tools=(
-                "knife",
-                "board",
-                "bowl",
-            ),
+            tools=("knife", "board", "bowl"),
             uses=("counter",),
             weigh="made",
             cautions=("spoilage",),

@@ -8,8 +8,10 @@ from kemble.core.cards.family import (
     Fault,
     Minutes,
     PartFinish,
+    Sentence,
     Step,
     StepDependency,
+    always,
 )
 from kemble.core.cards.parts.roasting import ROAST
 
@@ -33,15 +35,17 @@ FAMILY = Family(
         Step(
             "grind",
             "Mix the filling",
-            "Grind the nuts fine with the sugar, then work in the fat and the syrup until it holds.",
+            (
+                Sentence("Grind the nuts and seeds fine.", ("nut",)),
+                Sentence("Grind the sugar with them.", ("sugar goes in", "nut")),
+                Sentence("Work in the fat.", ("fat goes in",)),
+                Sentence("Work in the syrup until it holds.", ("syrup goes in",)),
+                *always("It is right when it holds together in a squeezed hand."),
+            ),
             Minutes(12),
             "held",
             work="knife",
-            tools=(
-                "grinder",
-                "bowl",
-                "spatula",
-            ),
+            tools=("grinder", "bowl", "spatula"),
             after=(StepDependency("roast", 20, 1440),),
             uses=("counter",),
             weigh="made",
@@ -52,13 +56,13 @@ FAMILY = Family(
         Step(
             "chill",
             "Chill the filling until it can be scooped",
-            "Flat in a box, half an hour in the freezer. It should hold a thumb print.",
+            always(
+                "Spread it flat in a box and put it in the freezer for half an hour.",
+                "It should hold the print of a thumb.",
+            ),
             Minutes(30),
             "free",
-            tools=(
-                "shallow tray",
-                "film",
-            ),
+            tools=("shallow tray", "film"),
             after=(StepDependency("grind", 0, 60),),
             uses=("freezer",),
             at="tray",

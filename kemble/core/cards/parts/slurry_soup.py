@@ -1,6 +1,6 @@
 """Thickened soup: a slurry of the same flour gives a sweet broth body."""
 
-from kemble.core.cards.family import Adds, Band, Cue, Family, FamilyOutput, Fault, Minutes, PartFinish, Step
+from kemble.core.cards.family import Adds, Band, Cue, Family, FamilyOutput, Fault, Minutes, PartFinish, Step, always
 
 FAMILY = Family(
     id="slurry-soup",
@@ -20,14 +20,14 @@ FAMILY = Family(
         Step(
             "thicken",
             "Thicken the soup",
-            "Cold slurry into the simmering broth in a thread, stirring. One minute at the boil clears it.",
+            always(
+                "Pour the cold slurry into the simmering soup in a thread, stirring.",
+                "One minute at the boil makes it clear.",
+            ),
             Minutes(12),
             "held",
             work="stove",
-            tools=(
-                "pan",
-                "whisk",
-            ),
+            tools=("pan", "whisk"),
             uses=("burner",),
             weigh="made",
             cue=Cue(

@@ -1,6 +1,19 @@
 """Strand topping: grated young coconut boiled in sweet coconut milk until the strands are clear."""
 
-from kemble.core.cards.family import Adds, Band, Cue, Family, FamilyOutput, Fault, Minutes, PartFinish, Rhythm, Step
+from kemble.core.cards.family import (
+    Adds,
+    Band,
+    Cue,
+    Family,
+    FamilyOutput,
+    Fault,
+    Minutes,
+    PartFinish,
+    Rhythm,
+    Sentence,
+    Step,
+    always,
+)
 
 FAMILY = Family(
     id="strands",
@@ -20,15 +33,15 @@ FAMILY = Family(
         Step(
             "boil-clear",
             "Boil the strands clear",
-            "Gentle boil, stir so that none catches. The rind goes in off the heat.",
+            (
+                *always("Boil gently and stir, so that none catches."),
+                Sentence("Stir in the rind off the heat.", ("orange-rind goes in",)),
+                Sentence("Stir in the rind off the heat.", ("lemon-rind goes in",), unless=("orange-rind goes in",)),
+            ),
             Minutes(fixed=4, fact="part.*.boil_off_min"),
             "held",
             work="stove",
-            tools=(
-                "pan",
-                "spoon",
-                "sieve",
-            ),
+            tools=("pan", "spoon", "sieve"),
             uses=("burner",),
             weigh="made",
             cue=Cue(

@@ -1,6 +1,6 @@
 """What is strewn, pressed or laid on or under, as it is: crumbs, sugar, cheese, fruit, nuts."""
 
-from kemble.core.cards.family import Adds, Family, FamilyOutput, Fault, Minutes, PartFinish, Step
+from kemble.core.cards.family import Adds, Family, FamilyOutput, Fault, Minutes, PartFinish, Sentence, Step, always
 
 FAMILY = Family(
     id="strewn",
@@ -15,7 +15,10 @@ FAMILY = Family(
         Step(
             "ready",
             "Make the {name} ready",
-            "Chopped, grated, sliced or measured into a bowl; wet fruit on a cloth.",
+            (
+                *always("Chop, grate, slice or measure it into a bowl."),
+                Sentence("Lay wet fruit on a cloth.", ("fruit goes in",)),
+            ),
             Minutes(5),
             "held",
             work="messy",

@@ -1,6 +1,6 @@
 """Sweet broth: fruit juice or water steeped with ginger, sugar or a leaf."""
 
-from kemble.core.cards.family import Adds, Band, Family, FamilyOutput, Fault, Minutes, PartFinish, Step
+from kemble.core.cards.family import Adds, Band, Family, FamilyOutput, Fault, Minutes, PartFinish, Step, always
 
 FAMILY = Family(
     id="sweet-broth",
@@ -19,14 +19,11 @@ FAMILY = Family(
         Step(
             "steep",
             "Steep the broth",
-            "Bare simmer, lid on. It keeps warm at the back of the stove.",
+            always("Keep it just below a simmer, lid on.", "It stays warm on the lowest heat."),
             Minutes(25),
             "minded",
             work="stove",
-            tools=(
-                "pan",
-                "sieve",
-            ),
+            tools=("pan", "sieve"),
             uses=("burner",),
             weigh="made",
             at="pan",

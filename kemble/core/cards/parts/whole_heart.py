@@ -11,6 +11,7 @@ from kemble.core.cards.family import (
     School,
     Step,
     StepDependency,
+    always,
 )
 
 FAMILY = Family(
@@ -39,7 +40,10 @@ FAMILY = Family(
         Step(
             "wipe",
             "Wipe the fruit dry",
-            "Stalks off, one by one on paper. A wet one slides in its paste and sours the seam.",
+            always(
+                "Take off the stalks and lay them one by one on kitchen paper.",
+                "A wet one slides in its paste and sours the seam.",
+            ),
             Minutes(fixed=3, per_piece=0.1),
             "held",
             tools=("cloth",),
@@ -51,14 +55,14 @@ FAMILY = Family(
         Step(
             "candy",
             "Cook the fruit in sugar and drain it",
-            "Under a bare simmer until clear at the edge; on a rack until it no longer drips.",
+            always(
+                "Simmer as gently as you can until they are clear at the edge.",
+                "Leave them on a rack until they no longer drip.",
+            ),
             Minutes(45),
             "minded",
             work="stove",
-            tools=(
-                "pan",
-                "rack",
-            ),
+            tools=("pan", "rack"),
             uses=("burner",),
             when={"ready": ("candied",)},
             cautions=("molten-sugar",),
@@ -68,14 +72,11 @@ FAMILY = Family(
         Step(
             "roast",
             "Roast the nuts",
-            "Until they smell and the skins crack; cool them before they go into paste.",
+            always("Roast until they smell and the skins crack; let them cool before they go into the paste."),
             Minutes(15),
             "minded",
             work="stove",
-            tools=(
-                "tray",
-                "oven cloth",
-            ),
+            tools=("tray", "oven cloth"),
             uses=("oven",),
             when={"ready": ("roasted",)},
             at="tray",
@@ -84,17 +85,14 @@ FAMILY = Family(
         Step(
             "sort",
             "Sort out those of a size",
-            "The largest to be eaten now: all equal, the skins come out equal too.",
+            always("Pick those of one size: then the skins come out equal too."),
             Minutes(2),
             "held",
             tools=("tray",),
             after=(StepDependency("wipe", 0, 240), StepDependency("candy", 0, 1440), StepDependency("roast", 0, 1440)),
             uses=("counter",),
             at="tray",
-            tips=(
-                "pan",
-                "tray",
-            ),
+            tips=("pan", "tray"),
         ),
     ),
     faults=(

@@ -9,11 +9,11 @@ from kemble.core.cards.family import (
     Minutes,
     PartFinish,
     School,
+    Sentence,
     Step,
     StepDependency,
+    always,
 )
-
-LEAVES = ("bamboo-leaf", "banana-leaf", "corn-husk", "vine-leaf")
 
 FAMILY = Family(
     id="wrapper",
@@ -47,74 +47,51 @@ FAMILY = Family(
         Step(
             "soak-leaves",
             "Soak the leaves",
-            "Under water with a plate on top, overnight.",
+            always("Keep them under water with a plate on top, overnight."),
             Minutes(480),
             "free",
-            tools=(
-                "deep tray",
-                "plate as a weight",
-            ),
+            tools=("deep tray", "plate as a weight"),
             uses=("counter",),
             when={"soften": ("soaked",)},
-            needs=LEAVES,
+            presumes=("wraps",),
             at="tray",
-            adds=(
-                Adds(
-                    (
-                        "bamboo-leaf",
-                        "banana-leaf",
-                        "corn-husk",
-                        "vine-leaf",
-                    )
-                ),
-            ),
+            adds=(Adds(("wraps",)),),
         ),
         Step(
             "blanch-leaves",
             "Soften the leaves in hot water",
-            "Off the boil, ten minutes; dry ones half an hour. Or draw a fresh leaf over a low flame until it shines.",
+            always(
+                "Fresh leaves need ten minutes in water just off the boil, dry ones half an hour.",
+                "Or draw a fresh leaf over a low flame until it shines.",
+            ),
             Minutes(20),
             "minded",
             work="stove",
-            tools=(
-                "wide pot",
-                "tongs",
-            ),
+            tools=("wide pot", "tongs"),
             uses=("burner",),
             when={"soften": ("blanched",)},
-            needs=LEAVES,
+            presumes=("wraps",),
             at="pot",
-            adds=(
-                Adds(
-                    (
-                        "bamboo-leaf",
-                        "banana-leaf",
-                        "corn-husk",
-                        "vine-leaf",
-                    )
-                ),
-            ),
+            adds=(Adds(("wraps",)),),
         ),
         Step(
             "trim",
             "Trim and wipe the leaves",
-            "Cut the hard ends, wipe both sides, stack them with the grain one way. Cut the string.",
+            (
+                Sentence("Cut off the hard ends.", (), unless=("ends-left",)),
+                *always("Wipe both sides and stack the leaves with the grain one way."),
+                Sentence("Cut the string.", ("kitchen-string goes in",)),
+            ),
             Minutes(12),
             "held",
             work="knife",
-            tools=(
-                "scissors",
-                "cloth",
-            ),
+            tools=("scissors", "cloth"),
             after=(StepDependency("soak-leaves", 0, 600), StepDependency("blanch-leaves", 0, 600)),
-            needs=LEAVES,
+            presumes=("wraps",),
             cautions=("plants",),
             uses=("counter",),
             at="board",
-            tips=(
-                "tray",
-                "pot",
-            ),
+            tips=("tray", "pot"),
             adds=(Adds(),),
         ),
     ),

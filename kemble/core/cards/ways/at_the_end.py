@@ -1,9 +1,11 @@
 """The steps that most ways end with: cooled and cut in a tin, and carried to the table. Their words are each way's own."""
 
-from kemble.core.cards.way import Adds, Minutes, Step, StepDependency
+from kemble.core.cards.way import Adds, Minutes, Sentence, Step, StepDependency
 
 
-def cool_in_tin_step(title: str, words: str, *, after: tuple[StepDependency, ...], tools: tuple[str, ...] = ()) -> Step:
+def cool_in_tin_step(
+    title: str, words: tuple[Sentence, ...], *, after: tuple[StepDependency, ...], tools: tuple[str, ...] = ()
+) -> Step:
     """Left in its tin until it cuts clean."""
     return Step(
         "cool",
@@ -18,7 +20,7 @@ def cool_in_tin_step(title: str, words: str, *, after: tuple[StepDependency, ...
     )
 
 
-def cut_step(title: str, words: str, *, fixed_min: float, tools: tuple[str, ...]) -> Step:
+def cut_step(title: str, words: tuple[Sentence, ...], *, fixed_min: float, tools: tuple[str, ...]) -> Step:
     """Out of its tin and cut, a quarter of a minute a piece."""
     return Step(
         "cut",
@@ -40,7 +42,7 @@ def cut_step(title: str, words: str, *, fixed_min: float, tools: tuple[str, ...]
 
 def serve_step(
     title: str,
-    words: str,
+    words: tuple[Sentence, ...],
     minutes: float,
     *,
     after: tuple[StepDependency, ...],

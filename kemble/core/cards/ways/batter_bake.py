@@ -12,9 +12,12 @@ from kemble.core.cards.way import (
     OutputDestination,
     RecipeSigns,
     School,
+    Sentence,
     Step,
     StepDependency,
+    Variant,
     Way,
+    always,
     outline,
 )
 from kemble.core.cards.ways.at_the_end import cool_in_tin_step, cut_step, serve_step
@@ -29,10 +32,7 @@ WAY = Way(
     form="tin",
     heat="bake",
     signs=RecipeSigns(
-        ingredients=((9, ("flour", "egg")),),
-        method=r"\b(?:oven|bake\w*)\b",
-        words="it is baked",
-        heat=r"bak",
+        ingredients=((9, ("flour", "egg")),), method=r"\b(?:oven|bake\w*)\b", words="it is baked", heat=r"bak"
     ),
     cooks=("bake",),
     rests={
@@ -71,7 +71,7 @@ WAY = Way(
             "dense",
             (
                 School("dense", "left dense", "clear, chewy, cuts in clean cubes"),
-                School("leavened", "leavened", "a crumb; rises, so leave it room"),
+                School("leavened", "leavened", "a crumb; rises, so leave it room", traits=("leavened",)),
             ),
         ),
         Choice(
@@ -90,9 +90,9 @@ WAY = Way(
             "The tin is lined with",
             "paper",
             (
-                School("paper", "paper", "lifts out whole"),
-                School("crust", "butter and a crust", "crumbs, sugar or cheese: a crisp edge"),
-                School("leaf", "leaf", "scent, and a dark edge"),
+                School("paper", "paper", "lifts out whole", traits=("paper-lined",)),
+                School("crust", "butter and a crust", "crumbs, sugar or cheese: a crisp edge", traits=("crumbed",)),
+                School("leaf", "leaf", "scent, and a dark edge", traits=("leaf-lined",)),
             ),
         ),
         Choice(
@@ -102,49 +102,70 @@ WAY = Way(
             "cool",
             (
                 School("cool", "on the counter", "soft, cut the same day"),
-                School("chill", "chilled", "the cleanest cut; firmer"),
-                School("overnight", "left a night", "the edge softens, the taste settles"),
+                School("chill", "chilled", "the cleanest cut; firmer", traits=("chilled",)),
+                School("overnight", "left a night", "the edge softens, the taste settles", traits=("overnight",)),
             ),
         ),
     ),
     steps=(
         Step(
             "warm",
-            "Eggs and butter out of the cold",
-            "An hour on the counter. Cold egg makes the butter seize.",
+            "Take out what is cold",
+            (
+                Sentence("Take the eggs out of the fridge.", ("egg",)),
+                Sentence("Take the butter out of the fridge.", ("butter",)),
+                Sentence("Take the milk out of the fridge.", ("milk",)),
+                *always("Leave it on the counter for an hour."),
+                Sentence("Cold egg makes the butter set in lumps.", ("egg", "butter")),
+            ),
             Minutes(60),
             "free",
             uses=("counter",),
+            variants=(
+                Variant(("egg", "butter"), title="Eggs and butter out of the fridge"),
+                Variant(("egg",), unless=("butter",), title="Eggs out of the fridge"),
+                Variant(("butter",), unless=("egg",), title="Butter out of the fridge"),
+            ),
         ),
         Step(
             "line",
             "Line the tin",
-            "Paper up two sides, or butter and crumbs.",
+            (
+                Sentence("Lay baking paper on the bottom and up two sides, so that it lifts out.", ("paper-lined",)),
+                Sentence("Butter the tin, tip crumbs round it and knock out what does not hold.", ("crumbed",)),
+                Sentence(
+                    "Draw the leaf over a low flame until it shines, oil it, and lay it in up the walls.",
+                    ("leaf-lined",),
+                ),
+            ),
             Minutes(8),
             "held",
             work="stove",
-            tools=(
-                "tin",
-                "brush",
-                "paper or crumbs",
-            ),
+            tools=("tin", "brush"),
             after=(StepDependency("wrapper", 0, 240),),
             uses=("counter",),
             at="tin",
             adds=(Adds(parts=("wrapper",)),),
+            variants=(
+                Variant(("paper-lined",), tools=("tin", "baking paper")),
+                Variant(("crumbed",), tools=("tin", "brush", "crumbs")),
+                Variant(("leaf-lined",), tools=("tin", "brush", "tongs")),
+            ),
         ),
         heat_oven_step(),
         Step(
             "whisk",
-            "Whisk fat, sugar and eggs, then the milk",
-            "Melted, not hot. One egg at a time.",
+            "Whisk all but the flour",
+            (
+                Sentence("The butter melted, not hot.", ("butter goes in",)),
+                Sentence("Whisk in one egg at a time.", ("egg goes in",)),
+                Sentence("Then whisk in what is liquid.", ("liquid goes in",)),
+                Sentence("Whisk until no sugar is felt on the bottom.", ("sugar goes in",)),
+            ),
             Minutes(8),
             "held",
             work="messy",
-            tools=(
-                "large bowl",
-                "whisk",
-            ),
+            tools=("large bowl", "whisk"),
             after=(StepDependency("warm", 0, 120),),
             uses=("counter",),
             when={"butter": ("melted",)},
@@ -154,8 +175,12 @@ WAY = Way(
         ),
         Step(
             "cream",
-            "Beat fat and sugar pale, then the eggs, then the milk",
-            "Soft, not oily: a finger goes in without a push. One egg at a time; if it curdles, a spoon of the flour.",
+            "Beat fat and sugar pale, then all but the flour",
+            (
+                Sentence("The fat should be soft, not oily: a finger goes in without a push.", ("fat goes in",)),
+                Sentence("Beat in one egg at a time; if it curdles, add a spoon of the flour.", ("egg goes in",)),
+                Sentence("Then beat in what is liquid.", ("liquid goes in",)),
+            ),
             Minutes(12),
             "held",
             work="messy",
@@ -170,18 +195,16 @@ WAY = Way(
         Step(
             "flour",
             "Whisk in the flour, and rest it",
-            "All at once, smooth; it cannot be overworked. Ten minutes: it goes on drinking.",
+            (
+                *always("Tip it in all at once and whisk smooth: it cannot be overworked."),
+                Sentence("The baking powder goes in with it.", ("baking-powder goes in",)),
+                *always("Leave it for ten minutes: the flour goes on taking up water."),
+            ),
             Minutes(14),
             "minded",
             work="messy",
-            tools=(
-                "whisk",
-                "sieve",
-            ),
-            after=(
-                StepDependency("whisk", 0, 30),
-                StepDependency("cream", 0, 30),
-            ),
+            tools=("whisk", "sieve"),
+            after=(StepDependency("whisk", 0, 30), StepDependency("cream", 0, 30)),
             uses=("counter",),
             weigh="mix.batch_g",
             at="bowl",
@@ -191,14 +214,14 @@ WAY = Way(
         Step(
             "pour",
             "Stir and pour",
-            "Once round the floor of the bowl: the flour sinks. Knock out the bubbles.",
+            always("Stir once round the bottom of the bowl, where the flour sinks.", "Knock out the bubbles."),
             Minutes(3),
             "held",
             work="messy",
             tools=("scraper",),
             after=(StepDependency("flour", 0, 60), StepDependency("line", 0, 120)),
             uses=("counter",),
-            asks="Is the tin lined and the oven hot?",
+            asks=always("Is the tin lined and the oven hot?"),
             weigh="mix.batch_g",
             scale="tipped",
             at="tin",
@@ -207,14 +230,14 @@ WAY = Way(
         Step(
             "bake",
             "Bake",
-            "Do not open it before the first look.",
+            (
+                *always("Do not open the oven before the first look."),
+                Sentence("Leave it room in the tin: it rises.", ("leavened",)),
+            ),
             Minutes(fact="heat.bare_min"),
             "free",
             work="stove",
-            tools=(
-                "oven cloth",
-                "stick",
-            ),
+            tools=("oven cloth", "stick"),
             after=(StepDependency("pour", 0, 10), OVEN_IS_HOT),
             uses=("oven",),
             cue=Cue(
@@ -233,14 +256,11 @@ WAY = Way(
         Step(
             "brush",
             "Glaze it and brown it",
-            "A thin coat, for its last minutes: until it bubbles and has set.",
+            always("Brush on a thin coat for the last minutes, and bake until it bubbles and has set."),
             Minutes(8),
             "minded",
             work="stove",
-            tools=(
-                "brush",
-                "oven cloth",
-            ),
+            tools=("brush", "oven cloth"),
             after=(StepDependency("bake", 0, 2), StepDependency("glaze", 0, 240)),
             uses=("oven",),
             part="glaze",
@@ -250,21 +270,27 @@ WAY = Way(
         ),
         cool_in_tin_step(
             "Cool it in its tin",
-            "It is glue while it is hot. Wait.",
+            (
+                Sentence("Put it in the fridge once it no longer steams.", ("chilled",)),
+                Sentence("Leave it until tomorrow.", ("overnight",)),
+                *always("Hot, it sticks like glue: wait."),
+            ),
             after=(StepDependency("bake", 0, 10), StepDependency("brush", 0, 10)),
             tools=("rack",),
         ),
         cut_step(
             "Cut it small",
-            "An oiled or wet knife, wiped between cuts.",
+            always("Use an oiled or wet knife and wipe it after each cut."),
             fixed_min=3,
-            tools=(
-                "oiled knife",
-                "board",
-                "ruler",
-            ),
+            tools=("oiled knife", "board", "ruler"),
         ),
-        serve_step("Serve", "Corners are wanted by some.", 4, after=(StepDependency("cut", 0, 2880),), tips=("board",)),
+        serve_step(
+            "Serve",
+            always("Offer the corners too: some like them best."),
+            4,
+            after=(StepDependency("cut", 0, 2880),),
+            tips=("board",),
+        ),
     ),
     faults=(
         Fault(

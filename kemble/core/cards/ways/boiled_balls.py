@@ -11,9 +11,12 @@ from kemble.core.cards.way import (
     RecipeSigns,
     Rhythm,
     School,
+    Sentence,
     Step,
     StepDependency,
+    Variant,
     Way,
+    always,
 )
 from kemble.core.cards.ways.filling_balls import filling_balls_step
 
@@ -36,22 +39,8 @@ WAY = Way(
     sugar=Band(0, 10),
     fat=Band(0, 5),
     midway=(80.5, 0),
-    zone=(
-        (72.5, 0.0),
-        (80, 0.0),
-        (88, 0.0),
-        (90, 2.5),
-        (89, 6),
-        (86, 9.2),
-        (81, 10),
-        (76, 8.5),
-        (73, 5),
-        (72, 2),
-    ),
-    zone_words=(
-        (72.2, 11.6, "cracks when wrapped"),
-        (88.2, 11.6, "slumps in the pot"),
-    ),
+    zone=((72.5, 0.0), (80, 0.0), (88, 0.0), (90, 2.5), (89, 6), (86, 9.2), (81, 10), (76, 8.5), (73, 5), (72, 2)),
+    zone_words=((72.2, 11.6, "cracks when wrapped"), (88.2, 11.6, "slumps in the pot")),
     parts={"filling": "seed-filling", "broth": "sweet-broth", "coat": "coat", "heart": "whole-heart"},
     restores="back in simmering broth until they float",
     words={"piece": "ball"},
@@ -66,9 +55,13 @@ WAY = Way(
             "Water in the dough",
             "scald",
             (
-                School("scald", "a third of it boiling", "a stretchier dough that takes more water"),
-                School("cool", "all cool", "quick, one bowl; cracks sooner, so keep it covered"),
-                School("boiling", "all boiling", "the softest to wrap; sticky, wants oiled hands"),
+                School(
+                    "scald", "a third of it boiling", "a stretchier dough that takes more water", traits=("scalded",)
+                ),
+                School("cool", "all cool", "quick, one bowl; cracks sooner, so keep it covered", traits=("all-cool",)),
+                School(
+                    "boiling", "all boiling", "the softest to wrap; sticky, wants oiled hands", traits=("all-boiling",)
+                ),
             ),
         ),
         Choice(
@@ -88,7 +81,9 @@ WAY = Way(
             "Filling goes in",
             "frozen",
             (
-                School("frozen", "frozen hard", "round balls, no leaks; the heart takes longer"),
+                School(
+                    "frozen", "frozen hard", "round balls, no leaks; the heart takes longer", traits=("frozen-filling",)
+                ),
                 School("chilled", "cold from the fridge", "sooner hot within; softer to wrap round"),
             ),
         ),
@@ -99,7 +94,9 @@ WAY = Way(
             "float-then-simmer",
             (
                 School("float-then-simmer", "floats, then simmers on", "hot to the heart"),
-                School("float", "floats", "the skin at its best; a frozen heart may still be cold"),
+                School(
+                    "float", "floats", "the skin at its best; a frozen heart may still be cold", traits=("float-only",)
+                ),
             ),
         ),
     ),
@@ -107,20 +104,17 @@ WAY = Way(
         filling_balls_step(
             "ball-filling",
             "Scoop and roll the filling",
-            "All equal, on a lined tray, not touching.",
+            always("Make them all equal, on a lined tray, not touching."),
             Minutes(fixed=2, per_piece=0.3),
             after=(StepDependency("filling", 0, 120), StepDependency("heart", 0, 240)),
         ),
         Step(
             "freeze-filling",
             "Freeze the filling balls hard",
-            "Uncovered on the shelf. They are ready when they click against each other.",
+            always("Freeze them uncovered.", "They are ready when they click against each other."),
             Minutes(fact="rest.freeze_filling_min"),
             "free",
-            tools=(
-                "tray",
-                "paper",
-            ),
+            tools=("tray", "paper"),
             after=(StepDependency("ball-filling", 0, 10),),
             uses=("freezer",),
             part="filling",
@@ -129,30 +123,34 @@ WAY = Way(
         Step(
             "dough",
             "Make the dough",
-            "Pour, stir with chopsticks, then knead until it is smooth as an earlobe. Cover it with a damp cloth.",
+            (
+                Sentence(
+                    "Pour on the boiling water and stir with chopsticks, then work in the cool water.", ("scalded",)
+                ),
+                Sentence(
+                    "Pour on the boiling water and stir with chopsticks until no dry flour is left.", ("all-boiling",)
+                ),
+                Sentence("Pour in the water in three goes and stir.", ("all-cool",)),
+                Sentence("Wait until a hand can bear it.", (), unless=("all-cool",)),
+                *always("Knead until it is as smooth as an earlobe.", "Cover it with a damp cloth."),
+            ),
             Minutes(10),
             "held",
             work="messy",
-            tools=(
-                "bowl",
-                "kettle",
-                "spoon",
-            ),
+            tools=("bowl", "spoon"),
             uses=("counter",),
             weigh="mix.batch_g",
             at="bowl",
-            adds=(
-                Adds(("flour",)),
-                Adds(("water",), by="scald", act="boiling"),
-                Adds(("water",), act="cool"),
-                Adds(),
-            ),
+            adds=(Adds(("flour",)), Adds(("water",), by="scald", act="boiling"), Adds(("water",), act="cool"), Adds()),
             becomes="dough",
+            variants=(Variant((), unless=("all-cool",), tools=("bowl", "kettle", "chopsticks")),),
         ),
         Step(
             "rest-dough",
             "Rest the dough, covered",
-            "The flour goes on drinking. Still cracking at the edge: a wet hand, knead again.",
+            always(
+                "The flour goes on taking up water.", "If it still cracks at the edge, knead it again with a wet hand."
+            ),
             Minutes(15),
             "free",
             tools=("damp cloth",),
@@ -163,14 +161,11 @@ WAY = Way(
         Step(
             "divide",
             "Roll a rope and cut it",
-            "Weigh the first three against the target. Cover what waits.",
+            always("Weigh the first three against the target.", "Cover what waits."),
             Minutes(fixed=3, per_piece=0.2),
             "held",
             work="knife",
-            tools=(
-                "scraper",
-                "damp cloth",
-            ),
+            tools=("scraper", "damp cloth"),
             after=(StepDependency("rest-dough", 0, 30),),
             uses=("counter",),
             weigh="shape.base_g",
@@ -182,44 +177,44 @@ WAY = Way(
         Step(
             "wrap",
             "Flatten, fill and close",
-            "A belly in the middle, thin at the rim. Stretch it over, pinch, roll. A few fillings at a time from the freezer.",
+            (
+                Sentence("Press each piece flat, thick in the middle and thin at the rim.", ("filling",)),
+                Sentence("Stretch it over the filling, pinch it shut and roll it round.", ("filling",)),
+                Sentence("Roll each piece round between the palms.", (), unless=("filling",)),
+                Sentence("Take only a few fillings at a time from the freezer.", ("filling", "frozen-filling")),
+            ),
             Minutes(fixed=2, per_piece=0.7),
             "held",
             work="messy",
-            tools=(
-                "damp cloth",
-                "tray",
-            ),
+            tools=("damp cloth", "tray"),
             after=(StepDependency("divide", 0, 10), StepDependency("freeze-filling", 0, 2880)),
             uses=("counter",),
-            asks="Is the filling hard, and a damp cloth at hand?",
+            asks=(
+                Sentence("Is the filling frozen hard?", ("filling", "frozen-filling")),
+                *always("Is a damp cloth at hand?"),
+            ),
             weigh="shape.piece_g",
             at="tray",
             adds=(Adds(parts=("filling", "heart")),),
-            tips=(
-                "board",
-                "filling tray",
-            ),
+            tips=("board", "filling tray"),
             becomes="balls",
+            variants=(Variant((), unless=("filling", "heart"), title="Roll the balls"),),
         ),
         Step(
             "boil-water",
             "Bring a wide pot to the boil",
-            "Deep enough that they swim. Then turn it down until the water only trembles.",
+            always("Fill it deep enough that the balls can swim.", "Then turn it down until the water only trembles."),
             Minutes(fact="heat.to_boil_min"),
             "minded",
             work="stove",
-            tools=(
-                "wide pot",
-                "lid",
-            ),
+            tools=("wide pot", "lid"),
             uses=("burner",),
             when={"pot": ("water",)},
         ),
         Step(
             "boil-broth",
             "Bring the broth to a tremble",
-            "In a pot wide enough that they swim. It is what they are eaten in: no rolling boil.",
+            always("Use a pot wide enough that the balls can swim.", "They are eaten in it: do not let it boil hard."),
             Minutes(10),
             "minded",
             work="stove",
@@ -233,14 +228,15 @@ WAY = Way(
         Step(
             "boil",
             "Simmer the balls",
-            "Slide them in one by one. Stir along the floor every half minute, or they stick.",
+            (
+                *always("Slide them in one by one.", "Stir along the bottom every half minute, or they stick."),
+                Sentence("Take them out as soon as they float.", ("float-only",)),
+                Sentence("Once they float, let them simmer on.", (), unless=("float-only",)),
+            ),
             Minutes(fact="heat.all_loads_min"),
             "held",
             work="stove",
-            tools=(
-                "slotted spoon",
-                "ladle",
-            ),
+            tools=("slotted spoon", "ladle"),
             after=(
                 StepDependency("boil-water", 0, 10),
                 StepDependency("boil-broth", 0, 10),
@@ -256,16 +252,31 @@ WAY = Way(
             ),
             window=("heat.first_check_min", "heat.done_min", "heat.latest_min"),
             cautions=("hot-heart",),
-            rhythm=Rhythm(30, "Stir along the floor"),
+            rhythm=Rhythm(30, "Stir along the bottom"),
             at="pot",
             tips=("tray",),
             becomes="balls",
             changes=("heat",),
+            variants=(
+                Variant(
+                    ("float-only",),
+                    cue=Cue(
+                        "Do they float?",
+                        "All of them, each turning over when it is pushed.",
+                        "They float",
+                        "Some lie on the bottom",
+                        "ball",
+                    ),
+                ),
+            ),
         ),
         Step(
             "bind",
             "Thicken it round them",
-            "The slurry stirred up once more, in a thread, the balls pushed aside; a minute until it coats the spoon.",
+            always(
+                "Stir up the slurry once more.",
+                "Push the balls aside and pour it in as a thread; after a minute it coats the spoon.",
+            ),
             Minutes(3),
             "held",
             work="stove",
@@ -281,14 +292,14 @@ WAY = Way(
         Step(
             "serve",
             "Ladle into warm bowls",
-            "Broth first, then the balls. Say that the middle is hotter than the skin.",
+            (
+                Sentence("Ladle in the broth first, then the balls.", ("broth",)),
+                Sentence("Say that the middle is hotter than the skin.", ("filling",)),
+            ),
             Minutes(6),
             "held",
             work="stove",
-            tools=(
-                "ladle",
-                "warm bowls",
-            ),
+            tools=("ladle", "warm bowls"),
             after=(StepDependency("boil", 0, 5), StepDependency("bind", 0, 5), StepDependency("broth", 0, 120)),
             cautions=("choking", "hot-heart", "public"),
             at="bowls",
@@ -335,10 +346,7 @@ WAY = Way(
             "big pieces, or too many at once",
             "simmer on; cut one to check",
             "smaller, or fewer at once",
-            (
-                CauseEvidence("shape.diameter_mm", "high", 38),
-                CauseEvidence("heat.pot_dip_c", "high", 8),
-            ),
+            (CauseEvidence("shape.diameter_mm", "high", 38), CauseEvidence("heat.pot_dip_c", "high", 8)),
         ),
     ),
     tastes=("softness", "sweetness", "skin"),
@@ -353,10 +361,7 @@ WAY = Way(
                 "name": "dough",
                 "lines": [
                     {"ingredient": "sweet-rice-flour", "amount": {"value": 240, "unit": "g"}},
-                    {
-                        "ingredient": "water",
-                        "amount": {"value": 192, "unit": "ml"},
-                    },
+                    {"ingredient": "water", "amount": {"value": 192, "unit": "ml"}},
                 ],
             },
             {

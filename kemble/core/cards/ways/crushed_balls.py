@@ -11,9 +11,12 @@ from kemble.core.cards.way import (
     Minutes,
     RecipeSigns,
     School,
+    Sentence,
     Step,
     StepDependency,
+    Variant,
     Way,
+    always,
     outline,
 )
 from kemble.core.cards.ways.at_the_end import serve_step
@@ -69,7 +72,9 @@ WAY = Way(
             "lid",
             (
                 School("lid", "in a pot, lid shut", "quick; the lid stays shut until it is done"),
-                School("cooker", "in a rice cooker", "looks after itself; its own cup holds 180 ml"),
+                School(
+                    "cooker", "in a rice cooker", "looks after itself; its own cup holds 180 ml", traits=("in-cooker",)
+                ),
             ),
         ),
         Choice(
@@ -78,17 +83,19 @@ WAY = Way(
             "Crushed",
             "half",
             (
-                School("half", "by half", "grain to bite on"),
-                School("smooth", "smooth", "one mass, nearer to pounded"),
+                School("half", "by half", "grain to bite on", traits=("half-crushed",)),
+                School("smooth", "smooth", "one mass, nearer to pounded", traits=("crushed-smooth",)),
             ),
         ),
     ),
     steps=(
-        *soaked_steps("Ten minutes on the sieve will do: what clings is taken off the water."),
+        *soaked_steps(
+            always("Ten minutes in the sieve are enough: Kemble takes the water that clings off what you pour.")
+        ),
         filling_balls_step(
             "ball-paste",
             "Portion the paste",
-            "All equal, on a tray, covered.",
+            always("Make them all equal, on a tray, covered."),
             Minutes(fixed=2, per_piece=0.4),
             tools=("scale", "tray"),
             after=(StepDependency("filling", 0, 1440), StepDependency("heart", 0, 240)),
@@ -96,7 +103,15 @@ WAY = Way(
         Step(
             "cook-grain",
             "Cook the grain, lid shut",
-            "Pour on what the sheet says, boil, lowest heat, then stand. The lid stays shut until it is done.",
+            (
+                Sentence(
+                    "Pour on the water, bring it to the boil, turn it to the lowest heat, then let it stand.",
+                    (),
+                    unless=("in-cooker",),
+                ),
+                Sentence("Pour on the water by weight: the cooker's own lines are for other rice.", ("in-cooker",)),
+                *always("Keep the lid shut until it is done."),
+            ),
             Minutes(fact="heat.done_min"),
             "minded",
             work="stove",
@@ -119,18 +134,22 @@ WAY = Way(
             adds=(Adds(("liquid",), ("liquid",)),),
             becomes="cooked rice",
             changes=("heat",),
+            variants=(Variant(("in-cooker",), title="Cook the grain in the cooker", tools=("rice cooker",)),),
         ),
         Step(
             "crush",
-            "Crush it by half",
-            "Sugar and salt in, a wet pin, press and turn. Half the grains stay whole.",
+            "Crush it",
+            (
+                Sentence("Mix in the sugar.", ("sugar goes in",)),
+                Sentence("Mix in the salt.", ("salt goes in",)),
+                *always("Wet the pestle, press and turn."),
+                Sentence("Leave half the grains whole.", ("half-crushed",)),
+                Sentence("Go on until no whole grain is left.", ("crushed-smooth",)),
+            ),
             Minutes(6),
             "held",
             work="messy",
-            tools=(
-                "pestle",
-                "bowl",
-            ),
+            tools=("pestle", "bowl"),
             after=(StepDependency("cook-grain", 0, 10),),
             uses=("counter",),
             cue=Cue(
@@ -144,16 +163,27 @@ WAY = Way(
             cautions=("hot-dough",),
             at="second bowl",
             tips=("pot",),
-            adds=(
-                Adds(parts=("syrup",)),
-                Adds(),
-            ),
+            adds=(Adds(parts=("syrup",)), Adds()),
             becomes="crushed rice",
+            variants=(
+                Variant(("half-crushed",), title="Crush it by half"),
+                Variant(
+                    ("crushed-smooth",),
+                    title="Crush it smooth",
+                    cue=Cue(
+                        "Is it smooth?",
+                        "One mass that follows the pestle, with no whole grain.",
+                        "Smooth",
+                        "Grains show",
+                        "grain",
+                    ),
+                ),
+            ),
         ),
         Step(
             "cool",
             "Let it cool to warm",
-            "Spread out, a damp cloth over it.",
+            always("Spread it out under a damp cloth."),
             Minutes(fact="rest.handle_from_min"),
             "free",
             tools=("damp cloth",),
@@ -165,14 +195,11 @@ WAY = Way(
         Step(
             "ball",
             "Ball the rice",
-            "Wet hands, a little salt on them. Press, do not roll.",
+            always("Wet your hands and put a little salt on them.", "Press, do not roll."),
             Minutes(fixed=1, per_piece=0.4),
             "held",
             work="messy",
-            tools=(
-                "bowl of salted water",
-                "tray",
-            ),
+            tools=("bowl of salted water", "tray"),
             after=(StepDependency("cool", 0, 60),),
             uses=("counter",),
             weigh="shape.base_g",
@@ -183,8 +210,14 @@ WAY = Way(
         ),
         Step(
             "close",
-            "Close the paste round them",
-            "Paste flat on a damp cloth, ball in, gather, turn. Or roll in meal.",
+            "Shape the balls",
+            (
+                Sentence(
+                    "Press the paste flat on a damp cloth, put a ball on it, gather the cloth and turn.", ("filling",)
+                ),
+                Sentence("Roll the balls in the coat.", ("coat",)),
+                Sentence("Press each once more between wet palms.", (), unless=("filling", "coat")),
+            ),
             Minutes(fixed=1, per_piece=0.7),
             "held",
             work="messy",
@@ -194,28 +227,22 @@ WAY = Way(
             weigh="shape.piece_g",
             cautions=("choking",),
             at="second board",
-            tips=(
-                "board",
-                "filling tray",
-            ),
+            tips=("board", "filling tray"),
             adds=(Adds(parts=("coat", "filling", "heart")),),
             becomes="balls",
+            variants=(
+                Variant(("coat",), title="Coat the balls"),
+                Variant(("filling",), title="Close the paste round them"),
+            ),
         ),
         serve_step(
             "Serve the same day",
-            "At room temperature. The cold makes the rice hard.",
+            always("Serve at room temperature.", "The fridge makes the rice hard."),
             4,
             after=(StepDependency("close", 0, 480),),
             tips=("second board",),
             cautions=("choking", "rice-cold", "public"),
-            adds=(
-                Adds(
-                    parts=(
-                        "broth",
-                        "topping",
-                    )
-                ),
-            ),
+            adds=(Adds(parts=("broth", "topping")),),
         ),
     ),
     faults=(

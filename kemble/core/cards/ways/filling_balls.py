@@ -1,12 +1,12 @@
 """The step that every way with filled pieces has: the filling weighed out and balled on a tray."""
 
-from kemble.core.cards.way import Adds, Minutes, Step, StepDependency
+from kemble.core.cards.way import Adds, Minutes, Sentence, Step, StepDependency
 
 
 def filling_balls_step(
     step_id: str,
     title: str,
-    words: str,
+    words: tuple[Sentence, ...],
     minutes: Minutes,
     *,
     after: tuple[StepDependency, ...],

@@ -10,10 +10,14 @@ from kemble.core.cards.way import (
     Limit,
     Minutes,
     RecipeSigns,
+    Rhythm,
     School,
+    Sentence,
     Step,
     StepDependency,
+    Variant,
     Way,
+    always,
     outline,
 )
 from kemble.core.cards.ways.at_the_end import serve_step
@@ -76,63 +80,72 @@ WAY = Way(
             "Ground",
             "coarse",
             (
-                School("coarse", "coarse", "a bite like fine meal"),
-                School("fine", "fine", "smooth; drinks more milk"),
+                School("coarse", "coarse", "a bite like fine meal", traits=("ground-coarse",)),
+                School("fine", "fine", "smooth; drinks more milk", traits=("ground-fine",)),
             ),
         ),
     ),
     steps=(
-        *soaked_steps("Drained truly dry, an hour on a cloth: wet grain clogs the mill."),
+        *soaked_steps(always("Drain it for an hour on a cloth, until it is dry: wet grain clogs the mill.")),
         Step(
             "soften-leaf",
-            "Cut foil, oil the leaves",
-            "Foil outside, because the packets swell.",
+            "Make the wrappers ready",
+            (
+                Sentence("Oil the leaves.", ("wraps of the wrapper",)),
+                Sentence(
+                    "Cut the foil to size: it goes outside, since the packets swell.", ("kitchen-foil of the wrapper",)
+                ),
+                Sentence("Cut the baking paper to size and oil it.", ("parchment of the wrapper",)),
+            ),
             Minutes(6),
             "held",
             work="stove",
-            tools=(
-                "scissors",
-                "foil",
-                "brush",
-            ),
+            tools=("scissors", "brush"),
             after=(StepDependency("wrapper", 0, 600),),
             uses=("counter",),
             at="leaf",
             adds=(Adds(parts=("wrapper",)),),
+            variants=(
+                Variant(("wraps of the wrapper", "kitchen-foil of the wrapper"), title="Cut foil, oil the leaves"),
+                Variant(("wraps of the wrapper",), unless=("kitchen-foil of the wrapper",), title="Oil the leaves"),
+                Variant(
+                    ("kitchen-foil of the wrapper",), unless=("wraps of the wrapper",), title="Cut and oil the foil"
+                ),
+            ),
         ),
         Step(
             "grind",
             "Grind the grain",
-            "In short bursts, sieve, grind again what stays. Unplug before hands go in.",
+            (
+                *always("Grind in short bursts."),
+                Sentence("Sieve it, and grind again what stays in the sieve.", ("ground-fine",)),
+                Sentence("Stop while it feels like coarse meal.", ("ground-coarse",)),
+                *always("Unplug the machine before a hand goes in."),
+            ),
             Minutes(10),
             "held",
             work="knife",
-            tools=(
-                "grinder or blender",
-                "bowl",
-            ),
+            tools=("grinder or blender", "bowl"),
             after=(StepDependency("drain", 0, 120),),
             uses=("counter", "machine"),
             cautions=("machine",),
             at="mill",
-            tips=(
-                "bowl",
-                "sieve",
-            ),
+            tips=("bowl", "sieve"),
             becomes="ground grain",
         ),
         Step(
             "milk",
-            "Blend and boil the legume milk",
-            "Soaked beans and the water the sheet says, blended, strained, brought to a boil with the sugar. It foams.",
+            "Boil the liquid",
+            (
+                Sentence("Blend the soaked beans with the water, and strain.", ("legume",)),
+                Sentence("Stir in the sugar.", ("sugar goes in",)),
+                *always("Bring it to the boil, stirring."),
+                Sentence("It foams: use a tall pot.", ("legume",)),
+            ),
             Minutes(18),
             "held",
             work="stove",
-            tools=(
-                "blender",
-                "deep pot",
-                "spoon",
-            ),
+            tools=("deep pot", "spoon"),
             after=(StepDependency("soak", 0, 240),),
             uses=("burner",),
             weigh="grain.cook_water_g",
@@ -140,23 +153,23 @@ WAY = Way(
             scale="liquid",
             at="pot",
             tips=("bean bowl",),
-            adds=(
-                Adds(parts=("liquid", "syrup")),
-                Adds(),
-            ),
+            adds=(Adds(parts=("liquid", "syrup")), Adds()),
             becomes="legume milk",
+            variants=(
+                Variant(("legume",), title="Blend and boil the bean milk", tools=("blender", "deep pot", "spoon")),
+            ),
+            rhythm=Rhythm(30, "Stir along the bottom"),
         ),
         Step(
             "thicken",
             "Stir in the ground grain until thick",
-            "In a stream, low heat, floor and corners. It is done when the spoon stands.",
+            always(
+                "Pour it in as a stream over low heat.", "Stir along the bottom and the corners until the spoon stands."
+            ),
             Minutes(fact="heat.thicken_min"),
             "held",
             work="stove",
-            tools=(
-                "long spoon",
-                "deep pot",
-            ),
+            tools=("long spoon", "deep pot"),
             after=(StepDependency("grind", 0, 60), StepDependency("milk", 0, 20)),
             uses=("burner",),
             cue=Cue(
@@ -165,17 +178,15 @@ WAY = Way(
             weigh="mix.cooked_g",
             cautions=("hot-paste",),
             at="pan",
-            tips=(
-                "mill",
-                "pot",
-            ),
+            tips=("mill", "pot"),
             becomes="thick mass",
             changes=("heat",),
+            rhythm=Rhythm(15, "Scrape bottom and corners"),
         ),
         Step(
             "cool",
             "Cool it to hand-warm",
-            "Spread out; it stiffens as it goes.",
+            always("Spread it out: it stiffens as it cools."),
             Minutes(fact="rest.handle_from_min"),
             "free",
             tools=("oiled tray",),
@@ -187,47 +198,42 @@ WAY = Way(
         Step(
             "wrap",
             "Wrap flat packets",
-            "Leaf inside, foil outside, two folds, room to swell.",
+            (
+                Sentence("Put the filling in the middle and close the dough over it.", ("filling",)),
+                Sentence("Wrap it in the leaf, then in foil.", ("wraps of the wrapper", "kitchen-foil of the wrapper")),
+                Sentence("Wrap it in the leaf.", ("wraps of the wrapper",), unless=("kitchen-foil of the wrapper",)),
+                Sentence("Wrap it in foil.", ("kitchen-foil of the wrapper",), unless=("wraps of the wrapper",)),
+                *always("Fold twice and leave it room to swell."),
+            ),
             Minutes(fixed=3, per_piece=1.3),
             "held",
             work="messy",
-            tools=(
-                "leaves",
-                "foil",
-                "scale",
-            ),
+            tools=("scale",),
             after=(
                 StepDependency("cool", 0, 60),
                 StepDependency("soften-leaf", 0, 240),
                 StepDependency("filling", 0, 600),
             ),
             uses=("counter",),
-            asks="Are the leaves soft, oiled and laid on their foil?",
+            asks=(
+                Sentence("Are the leaves soft and oiled?", ("wraps of the wrapper",)),
+                Sentence("Is the foil cut?", ("kitchen-foil of the wrapper",)),
+            ),
             weigh="shape.piece_g",
             at="leaf",
             tips=("tray",),
-            adds=(
-                Adds(
-                    parts=(
-                        "filling",
-                        "heart",
-                    )
-                ),
-            ),
+            adds=(Adds(parts=("filling", "heart")),),
             becomes="packets",
             each="shape.base_g",
         ),
         Step(
             "steam",
             "Steam the packets",
-            "On edge, steam between them. Top up with boiling water.",
+            always("Stand them on edge, with room for steam between them.", "Top up with boiling water."),
             Minutes(fact="heat.all_loads_min"),
             "free",
             work="stove",
-            tools=(
-                "steamer",
-                "lid in a cloth",
-            ),
+            tools=("steamer", "lid in a cloth"),
             after=(StepDependency("wrap", 0, 60),),
             uses=("steamer",),
             cue=Cue(
@@ -244,14 +250,11 @@ WAY = Way(
         Step(
             "griddle",
             "Brown them on a griddle",
-            "A film of oil, medium heat, until both sides are crisp.",
+            always("Use a film of oil and medium heat, until both sides are crisp."),
             Minutes(fact="finish.all_min"),
             "held",
             work="stove",
-            tools=(
-                "griddle",
-                "tongs",
-            ),
+            tools=("griddle", "tongs"),
             after=(StepDependency("steam", 0, 1440),),
             uses=("burner",),
             when={"finish": ("griddle",)},
@@ -259,20 +262,16 @@ WAY = Way(
             at="leaf",
         ),
         serve_step(
-            "Serve warm in the leaf",
-            "Foil off. Cut small for children and old people.",
+            "Serve warm",
+            (
+                Sentence("Take off the foil.", ("kitchen-foil of the wrapper",)),
+                Sentence("Serve them in the leaf: it is not eaten.", ("wraps of the wrapper",)),
+                *always("Cut small for children and old people."),
+            ),
             4,
             after=(StepDependency("steam", 0, 120), StepDependency("griddle", 0, 20)),
             tips=("leaf",),
-            adds=(
-                Adds(
-                    parts=(
-                        "broth",
-                        "coat",
-                        "topping",
-                    )
-                ),
-            ),
+            adds=(Adds(parts=("broth", "coat", "topping")),),
             tools=("plates",),
         ),
     ),

@@ -2,7 +2,7 @@
 
 from collections.abc import Mapping
 
-from kemble.core.cards.way import Minutes, Step, StepDependency
+from kemble.core.cards.way import Minutes, Step, StepDependency, always
 
 # What goes into the oven waits for it; hot and empty it stands no longer than so. Kitchen estimate.
 OVEN_IS_HOT = StepDependency("heat-oven", 0, 10)
@@ -13,7 +13,7 @@ def heat_oven_step(*, when: Mapping[str, tuple[str, ...]] | None = None) -> Step
     return Step(
         "heat-oven",
         "Heat the oven",
-        "To {oven}, rack in the middle. A thermometer inside says when it is hot.",
+        always("Heat it to {oven}, with the rack in the middle.", "A thermometer inside says when it is hot."),
         Minutes(15),
         "free",
         work="stove",

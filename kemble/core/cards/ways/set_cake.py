@@ -10,11 +10,14 @@ from kemble.core.cards.way import (
     Minutes,
     OutputDestination,
     RecipeSigns,
+    Rhythm,
     School,
+    Sentence,
     Step,
     StepDependency,
     Variant,
     Way,
+    always,
 )
 from kemble.core.cards.ways.at_the_end import cool_in_tin_step, cut_step, serve_step
 
@@ -27,10 +30,7 @@ WAY = Way(
     form="tin",
     heat="steam",
     signs=RecipeSigns(
-        ingredients=((15, ("flour", "sugar")),),
-        method=r"\bsteam\w*\b",
-        words="it is steamed",
-        heat=r"steam",
+        ingredients=((15, ("flour", "sugar")),), method=r"\bsteam\w*\b", words="it is steamed", heat=r"steam"
     ),
     finishes=(("finish", "fry", "fry"),),
     finish_by=(("fried", "plain", "fry-plain"), ("fried", "deep", "fry-deep")),
@@ -60,11 +60,7 @@ WAY = Way(
         (106, 84),
         (100, 70),
     ),
-    zone_words=(
-        (104, 53, "firm, slices thin"),
-        (166, 62, "soft, slow to set"),
-        (112, 116, "very sweet, long steam"),
-    ),
+    zone_words=((104, 53, "firm, slices thin"), (166, 62, "soft, slow to set"), (112, 116, "very sweet, long steam")),
     cook_loss_pct=Band(-1.0, 2.0),
     restores="steam it ten minutes, or fry slices in egg",
     batter_by=(("into", "hot", 65.0), ("into", "liquid", 34.0)),
@@ -101,7 +97,7 @@ WAY = Way(
             "open",
             (
                 School("open", "open", "a few minutes quicker; drops from the lid can pit the top"),
-                School("covered", "covered with foil", "a smooth top; a few minutes longer"),
+                School("covered", "covered with foil", "a smooth top; a few minutes longer", traits=("covered",)),
             ),
         ),
         Choice(
@@ -112,7 +108,10 @@ WAY = Way(
             (
                 School("clear", "clear", "set, glossy and chewy; as pale as its sugar"),
                 School(
-                    "colour", "brown", "an hour or more beyond: deep colour and scent, for cakes in leaf under foil"
+                    "colour",
+                    "brown",
+                    "an hour or more beyond: deep colour and scent, for cakes in leaf under foil",
+                    traits=("browned",),
                 ),
             ),
         ),
@@ -124,7 +123,10 @@ WAY = Way(
             (
                 School("steady", "steady", "one level throughout; a smooth top when it is gentle"),
                 School(
-                    "strong-first", "strong, then gentle", "ten minutes strong to set the top, then low: less water"
+                    "strong-first",
+                    "strong, then gentle",
+                    "ten minutes strong to set the top, then low: less water",
+                    traits=("strong-first",),
                 ),
             ),
         ),
@@ -144,9 +146,19 @@ WAY = Way(
             "If it is fried",
             "egg",
             (
-                School("egg", "through beaten egg", "a tender coat that keeps it from sticking"),
-                School("plain", "plain, in a film of oil", "crisp at the rim; it sticks if it is moved too soon"),
-                School("deep", "in deep oil", "crisp all round in a minute or two; dry it well first"),
+                School("egg", "through beaten egg", "a tender coat that keeps it from sticking", traits=("egg-fried",)),
+                School(
+                    "plain",
+                    "plain, in a film of oil",
+                    "crisp at the rim; it sticks if it is moved too soon",
+                    traits=("plain-fried",),
+                ),
+                School(
+                    "deep",
+                    "in deep oil",
+                    "crisp all round in a minute or two; dry it well first",
+                    traits=("deep-fried",),
+                ),
             ),
             under=("finish", "fry"),
         ),
@@ -161,8 +173,9 @@ WAY = Way(
                     "chill",
                     "chilled",
                     "into the cold once it stops steaming: cuts sooner; firmer at the edge",
+                    traits=("chilled",),
                 ),
-                School("overnight", "left a night to set", "firm thin slices, good for the pan"),
+                School("overnight", "left a night to set", "firm thin slices, good for the pan", traits=("overnight",)),
             ),
         ),
     ),
@@ -170,30 +183,33 @@ WAY = Way(
         Step(
             "line",
             "Line and oil the tin",
-            "Paper on the floor, oil up the sides. Do it now: batter that waits in the bowl settles.",
+            (
+                Sentence(
+                    "Line the bottom and the wall with the leaf, shiny side in, and oil it.", ("wraps of the wrapper",)
+                ),
+                Sentence("Line the bottom with baking paper and oil the wall.", (), unless=("wraps of the wrapper",)),
+                *always("Do it before the batter is mixed: batter that waits in the bowl settles."),
+            ),
             Minutes(5),
             "held",
             work="messy",
-            tools=(
-                "tin",
-                "leaf or paper",
-                "brush",
-            ),
+            tools=("tin", "leaf or paper", "brush"),
             uses=("counter",),
             at="tin",
             adds=(Adds(parts=("wrapper",)),),
+            variants=(
+                Variant((), unless=("wraps of the wrapper",), tools=("tin", "baking paper", "brush")),
+                Variant(("wraps of the wrapper",), tools=("tin", "brush")),
+            ),
         ),
         Step(
             "melt",
             "Melt the sugar in the liquid",
-            "Low heat, stir until no grain is felt under the spoon. It need not boil.",
+            always("Stir over low heat until no grain is felt under the spoon.", "It need not boil."),
             Minutes(fact="heat.melt_min"),
             "minded",
             work="stove",
-            tools=(
-                "pan",
-                "spoon",
-            ),
+            tools=("pan", "spoon"),
             uses=("burner",),
             when={"syrup": ("melted",)},
             at="pan",
@@ -203,19 +219,20 @@ WAY = Way(
                 Adds(("liquid",), ("liquid",), when={"into": ("cooled", "hot")}),
             ),
             becomes="syrup",
+            rhythm=Rhythm(30, "Stir along the bottom"),
         ),
         Step(
             "burn",
             "Burn the sugar to amber",
-            "Dry pan, medium heat. Swirl, do not stir. At amber take it off and add the liquid hot, a little at a time.",
+            always(
+                "Heat it dry, over medium heat.",
+                "Swirl the pan, do not stir.",
+                "At amber take it off the heat and add the hot liquid a little at a time.",
+            ),
             Minutes(fact="heat.caramel_min"),
             "held",
             work="stove",
-            tools=(
-                "heavy pan",
-                "kettle",
-                "long spoon",
-            ),
+            tools=("heavy pan", "kettle", "long spoon"),
             uses=("burner",),
             when={"syrup": ("burnt",)},
             cautions=("molten-sugar",),
@@ -226,11 +243,12 @@ WAY = Way(
                 Adds(("liquid",), ("syrup", "liquid"), when={"into": ("cooled", "hot")}, act="hot, at amber"),
             ),
             becomes="syrup",
+            rhythm=Rhythm(20, "Swirl the pan, look at the colour"),
         ),
         Step(
             "cool-syrup",
             "Let the syrup cool to warm",
-            "Hand-warm to hot-bath warm. Hotter, and the flour gels in lumps.",
+            always("Wait until it feels as warm as a hot bath, no warmer.", "Hotter, it sets the flour in lumps."),
             Minutes(12),
             "free",
             work="stove",
@@ -243,7 +261,7 @@ WAY = Way(
         Step(
             "cool-liquid",
             "Stir in the rest of the liquid, cold",
-            "The half that was held back, from the fridge. It should feel no more than warm.",
+            always("Use the half that was held back, cold from the fridge.", "It should then feel no more than warm."),
             Minutes(2),
             "held",
             work="stove",
@@ -258,7 +276,10 @@ WAY = Way(
         Step(
             "beat-hot",
             "Beat the flour into the hot syrup",
-            "Off the heat, all at once, and beat: it thickens under the spoon. Thin it with the oil; sieve it hot.",
+            (
+                *always("Off the heat, tip in all the flour and beat: it thickens under the spoon."),
+                Sentence("Thin it with the oil.", ("fat goes in",)),
+            ),
             Minutes(7),
             "held",
             work="stove",
@@ -275,14 +296,15 @@ WAY = Way(
         Step(
             "mix",
             "Whisk the syrup into the flour",
-            "A third of the syrup first, to a smooth paste; then the rest, the oil and the salt.",
+            (
+                *always("Whisk in a third of the syrup first, to a smooth paste.", "Then whisk in the rest."),
+                Sentence("The oil goes in last.", ("fat goes in",)),
+                Sentence("Dissolve the salt in it.", ("salt goes in",)),
+            ),
             Minutes(7),
             "held",
             work="messy",
-            tools=(
-                "bowl",
-                "whisk",
-            ),
+            tools=("bowl", "whisk"),
             after=(StepDependency("cool-syrup", 0, 30), StepDependency("cool-liquid", 0, 20), StepDependency("line")),
             uses=("counter",),
             weigh="mix.batch_g",
@@ -295,27 +317,20 @@ WAY = Way(
         Step(
             "sieve",
             "Sieve the batter",
-            "Through a fine sieve, pressing lumps with a spoon. A lump stays squeaky for ever.",
+            always("Press the lumps through a fine sieve with a spoon.", "A lump stays floury for ever."),
             Minutes(5),
             "held",
             work="messy",
-            tools=(
-                "sieve",
-                "scraper",
-                "bowl",
-            ),
+            tools=("sieve", "scraper", "bowl"),
             after=(StepDependency("mix", 0, 10), StepDependency("beat-hot", 0, 5)),
             uses=("counter",),
             at="second bowl",
-            tips=(
-                "bowl",
-                "pan",
-            ),
+            tips=("bowl", "pan"),
         ),
         Step(
             "rest-batter",
             "Rest the batter",
-            "Bubbles rise and the flour drinks. Stir once from the bottom before it is poured.",
+            always("Bubbles rise and the flour takes up water.", "Stir once from the bottom before you pour."),
             Minutes(fact="rest.batter_min"),
             "free",
             tools=("cloth",),
@@ -326,46 +341,57 @@ WAY = Way(
         Step(
             "raise-steam",
             "Bring the steamer to the boil",
-            "Water to a centimetre under the rack. Lid in a cloth, so that no drop falls on the cake.",
+            (
+                *always("Fill in water to a centimetre under the rack."),
+                Sentence("Wrap the lid in a cloth, so that no drop falls on the cake.", (), unless=("covered",)),
+            ),
             Minutes(fact="heat.to_boil_min"),
             "minded",
             work="stove",
-            tools=(
-                "steamer",
-                "lid in a cloth",
-            ),
+            tools=("steamer", "lid in a cloth"),
             after=(StepDependency("line"),),
             uses=("burner", "steamer"),
+            variants=(
+                Variant((), unless=("covered",), tools=("steamer", "lid in a cloth")),
+                Variant(("covered",), tools=("steamer",)),
+            ),
         ),
         Step(
             "pour",
             "Pour and set the tin on the rack",
-            "Pour through the fingers or over a spoon; knock out the bubbles. Lid away from you.",
+            (
+                *always("Pour over a spoon and knock out the bubbles."),
+                Sentence("Cover the tin with foil.", ("covered",)),
+                *always("Open the lid away from you."),
+            ),
             Minutes(3),
             "held",
             work="stove",
-            tools=(
-                "scraper",
-                "jug",
-            ),
+            tools=("scraper", "jug"),
             after=(StepDependency("rest-batter", 0, 60), StepDependency("raise-steam", 0, 5)),
             uses=("counter",),
-            asks="Is the tin lined, and the lid in its cloth?",
+            asks=(
+                *always("Is the tin lined?"),
+                Sentence("Is the lid in its cloth?", (), unless=("covered",)),
+            ),
             cautions=("steam",),
             at="tin",
             tips=("second bowl",),
+            variants=(Variant(("covered",), tools=("scraper", "jug", "foil")),),
         ),
         Step(
             "steam",
             "Steam",
-            "Wisps at the lid, no more. Top up only with boiling water.",
+            (
+                Sentence("Ten minutes of strong steam set the top, then turn it low.", ("strong-first",)),
+                *always("Keep it so that only wisps come out at the lid."),
+                Sentence("It is clear long before: go on until it is brown.", ("browned",)),
+                *always("Top up with boiling water only."),
+            ),
             Minutes(fact="heat.all_loads_min"),
             "minded",
             work="stove",
-            tools=(
-                "kettle",
-                "stick",
-            ),
+            tools=("kettle", "stick"),
             after=(StepDependency("pour", 0, 2),),
             uses=("burner", "steamer"),
             cue=Cue(
@@ -377,11 +403,20 @@ WAY = Way(
             ),
             variants=(
                 Variant(
-                    "until",
-                    "colour",
-                    words="Clear long since; it goes on until it is brown. Top up only with boiling water, and often.",
+                    ("browned", "covered"),
                     cue=Cue(
                         "Look under the foil. Is it brown?",
+                        "The middle as dark as the rim, and a scent of toffee. It darkens a little more as it cools.",
+                        "Brown all over, it is done",
+                        "Not yet",
+                        "amber",
+                    ),
+                ),
+                Variant(
+                    ("browned",),
+                    unless=("covered",),
+                    cue=Cue(
+                        "Look at the top. Is it brown?",
                         "The middle as dark as the rim, and a scent of toffee. It darkens a little more as it cools.",
                         "Brown all over, it is done",
                         "Not yet",
@@ -397,31 +432,41 @@ WAY = Way(
         ),
         cool_in_tin_step(
             "Cool it in the tin",
-            "On a rack, a sheet of paper over it. Nothing cuts clean hot.",
+            (
+                Sentence("Stand it on a rack under a piece of baking paper.", (), unless=("chilled",)),
+                Sentence("Put it in the fridge once it no longer steams.", ("chilled",)),
+                Sentence("Leave it until tomorrow.", ("overnight",)),
+                *always("Hot, it does not cut clean."),
+            ),
             after=(StepDependency("steam", 0, 5),),
         ),
         cut_step(
             "Turn out and cut",
-            "Oiled knife, wiped between cuts, straight down. Smaller for children and for anyone old.",
-            fixed_min=4,
-            tools=(
-                "thin blade",
-                "oiled knife",
-                "board",
+            always(
+                "Oil a knife, cut straight down, and wipe it after each cut.",
+                "Cut smaller for children and old people.",
             ),
+            fixed_min=4,
+            tools=("thin blade", "oiled knife", "board"),
         ),
         Step(
             "fry",
-            "Fry the slices in egg",
-            "A film of oil, medium heat. Through beaten egg, gold on one side, turn once. Do not crowd the pan.",
+            "Fry the slices",
+            (
+                Sentence("Dry the slices well.", ("deep-fried",)),
+                Sentence("Draw each slice through beaten egg.", ("egg-fried",)),
+                Sentence("Use medium heat, a film of oil and room between the slices.", (), unless=("deep-fried",)),
+                Sentence("Do not move them until they let go.", ("plain-fried",)),
+                Sentence("Fry until gold, then turn once.", (), unless=("deep-fried",)),
+                Sentence(
+                    "Fry a few at a time for a minute or two until gold all round, then drain on kitchen paper.",
+                    ("deep-fried",),
+                ),
+            ),
             Minutes(fact="finish.all_min"),
             "held",
             work="stove",
-            tools=(
-                "pan",
-                "bowl of egg",
-                "turner",
-            ),
+            tools=("pan", "turner"),
             after=(StepDependency("cut", 0, 240),),
             uses=("burner",),
             when={"finish": ("fry",)},
@@ -433,19 +478,12 @@ WAY = Way(
                 "pan",
             ),
             variants=(
+                Variant(("egg-fried",), title="Fry the slices in egg", tools=("pan", "bowl of egg", "turner")),
+                Variant(("plain-fried",), title="Fry the slices in a film of oil"),
                 Variant(
-                    "fried",
-                    "plain",
-                    title="Fry the slices in a film of oil",
-                    words="Medium heat, a film of oil, slices apart. Do not move them until they let go; gold, then turn once.",
-                    tools=("pan", "turner"),
-                ),
-                Variant(
-                    "fried",
-                    "deep",
+                    ("deep-fried",),
                     title="Fry the slices in deep oil",
-                    words="Dry them well. A few at a time in hot oil, a minute or two, until gold all round; onto paper.",
-                    tools=("deep pan", "slotted spoon", "paper"),
+                    tools=("deep pan", "slotted spoon", "kitchen paper"),
                 ),
             ),
             cautions=("hot-oil",),
@@ -453,14 +491,11 @@ WAY = Way(
             tips=("board",),
         ),
         serve_step(
-            "Plate and carry out",
-            "Pieces apart on oiled paper, or they mend themselves together.",
+            "Plate and serve",
+            always("Keep the pieces apart on oiled paper, or they stick together."),
             5,
             after=(StepDependency("cut", 0, 240), StepDependency("fry", 0, 30)),
-            tips=(
-                "frying pan",
-                "board",
-            ),
+            tips=("frying pan", "board"),
         ),
     ),
     faults=(
@@ -493,10 +528,7 @@ WAY = Way(
             "too little steam, or dried while it waited",
             "cover and steam on",
             "keep the water at a simmer; a little more water in the batter",
-            (
-                CauseEvidence("mix.hydration_pct", "low", 110),
-                CauseEvidence("heat.water_loss_g_per_min", "low", 10),
-            ),
+            (CauseEvidence("mix.hydration_pct", "low", 110), CauseEvidence("heat.water_loss_g_per_min", "low", 10)),
         ),
         Fault(
             "boiled-dry",
@@ -548,10 +580,7 @@ WAY = Way(
                 ],
             }
         ],
-        "vessel": {
-            "tin": {"name": "round tin", "shape": "round", "diameter_mm": 180, "height_mm": 60},
-            "count": 1,
-        },
+        "vessel": {"tin": {"name": "round tin", "shape": "round", "diameter_mm": 180, "height_mm": 60}, "count": 1},
         "cut": {"pieces": 24},
     },
 )

@@ -1,9 +1,9 @@
 """The steps that every way with whole grain begins with: rinse, soak, drain."""
 
-from kemble.core.cards.way import Adds, Minutes, Step, StepDependency
+from kemble.core.cards.way import Adds, Minutes, Sentence, Step, StepDependency, always
 
 
-def soaked_steps(drain: str) -> tuple[Step, ...]:
+def soaked_steps(drain: tuple[Sentence, ...]) -> tuple[Step, ...]:
     """Rinse, soak and drain; `drain` says how dry this way wants it. The last one's id is "drain". The grain goes in at the first
     of them that is done. Beans with a soak of
     their own have it in a bowl of their own, before."""
@@ -11,13 +11,16 @@ def soaked_steps(drain: str) -> tuple[Step, ...]:
         Step(
             "soak-beans",
             "Sort and soak the beans",
-            "Pick out stones and split beans, rinse, and cover with three times their volume of water; in a warm room, put "
-            "them in the fridge. Drain them before they go in.",
+            always(
+                "Take out stones and split beans, and rinse.",
+                "Cover them with three times their volume of water; in a warm room, put them in the fridge.",
+                "Drain them before they go in.",
+            ),
             Minutes(fixed=10, fact="grain.bean_soak_min"),
             "free",
             tools=("bowl", "sieve"),
             uses=("counter",),
-            needs=("soaking",),
+            presumes=("soaking",),
             at="bean bowl",
             adds=(Adds(("soaking",)),),
             changes=("beans",),
@@ -26,34 +29,31 @@ def soaked_steps(drain: str) -> tuple[Step, ...]:
         Step(
             "rinse",
             "Rinse the grain",
-            "Cold water, a turn of the hand, pour off: {rinses}. Clear is clean enough; the last water need not be.",
+            always(
+                "Pour on cold water, turn it with a hand, pour it off: {rinses}.",
+                "It is clean enough when the water is nearly clear.",
+            ),
             Minutes(6),
             "held",
             work="messy",
-            tools=(
-                "bowl",
-                "sieve",
-            ),
+            tools=("bowl", "sieve"),
             uses=("counter",),
             when={"grain.rinses": ("some",)},
             at="sieve",
-            adds=(
-                Adds(("grain", "legume")),
-                Adds(("water",), by="stands-in", act="taken up in the soak"),
-            ),
+            adds=(Adds(("grain", "legume")), Adds(("water",), by="stands-in", act="taken up in the soak")),
             becomes="rinsed grain",
             changes=("soak",),
         ),
         Step(
             "soak",
             "Soak the grain",
-            "Water two fingers over it: it swells. Cover it; in a warm room, in the cold.",
+            (
+                *always("Cover it by two fingers with water: it swells."),
+                Sentence("In a warm room, put it in the fridge.", ()),
+            ),
             Minutes(fact="grain.soak_min"),
             "free",
-            tools=(
-                "wide bowl",
-                "lid or plate",
-            ),
+            tools=("wide bowl", "lid or plate"),
             after=(StepDependency("rinse", 0, 30),),
             uses=("counter",),
             cautions=("long-soak",),
@@ -73,11 +73,7 @@ def soaked_steps(drain: str) -> tuple[Step, ...]:
             drain,
             Minutes(fact="grain.drain_min"),
             "free",
-            tools=(
-                "sieve",
-                "bowl",
-                "scale",
-            ),
+            tools=("sieve", "bowl", "scale"),
             after=(StepDependency("soak", 0, 240),),
             uses=("counter",),
             weigh="grain.soaked_g",

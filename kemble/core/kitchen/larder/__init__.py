@@ -107,7 +107,7 @@ class Composition(BaseModel):
 COMPONENTS: tuple[str, ...] = tuple(Composition.model_fields)
 
 
-Tag = Literal["honey", "alcohol", "tap", "wraps", "cooked", "raw-starch", "steeped"]
+Tag = Literal["honey", "alcohol", "tap", "wraps", "cooked", "raw-starch", "raw-nut", "dried-fruit", "steeped"]
 """What an ingredient is, where something hangs on it: a caution, the shopping, the leaves to a parcel, beans not to soak, dust
 to brush off, a leaf to take out."""
 
@@ -148,7 +148,9 @@ class Ingredient(BaseModel):
     allergens: tuple[str, ...] = Field((), max_length=12, description="at most 12 allergens")
     perishable: bool = False
     tags: tuple[Tag, ...] = Field(
-        (), max_length=4, description="what it is: honey, alcohol, tap, wraps, cooked, raw-starch or steeped"
+        (),
+        max_length=4,
+        description="what it is: honey, alcohol, tap, wraps, cooked, raw-starch, raw-nut, dried-fruit or steeped",
     )
     source: Literal["table", "label", "kitchen", "cook"] = "cook"
     look_alike: str = Field("", max_length=300, description="at most 300 letters")

@@ -49,9 +49,9 @@ _LONGEST_S, _HALVINGS = 3 * 3600.0, 24
 
 
 _PHASES: tuple[tuple[str, str, StageLevel], ...] = (
-    ("to the boil", "High heat, lid on. It tells itself by the lid.", "high"),
+    ("to the boil", "High heat, lid on, until steam comes out at the lid.", "high"),
     ("lowest flame", "Turn it down as low as it goes. The lid stays shut.", "low"),
-    ("off, lid shut", "Off the heat. It drinks the last of its water, and the floor lets go.", "off"),
+    ("off, lid shut", "Off the heat: it takes up the last of the water and comes off the bottom.", "off"),
 )
 
 

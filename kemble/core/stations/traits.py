@@ -1,0 +1,74 @@
+"""What this making is like, in the words that cards ask by; and of a step what it then says, and is called."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Collection, Iterable
+from dataclasses import replace
+
+from kemble.core.cards.card_parts import GOES_IN, OF_PART, Choice, Sentence, Step, Variant
+from kemble.core.facts.vocabulary import PartId, role_of
+from kemble.core.sentences import translate
+from kemble.core.stations.calculation import Calculation
+from kemble.core.stations.claims import Ingoing
+
+
+def traits_of(calculation: Calculation, part_id: PartId | None) -> frozenset[str]:
+    """The traits of a part, or of the whole for the way's steps: of the schools that are followed, of the parts that the sheet
+    has, and of what their lines are."""
+    bowl = calculation.bowl
+    part = bowl.parts[part_id] if part_id else bowl.base
+    traits = {kind for each in part.contributions for kind in each.kinds}
+    traits |= {role_of(each) for each in bowl.parts}
+    traits |= _of_schools(calculation.way.choices, lambda choice: calculation.schools.get(choice.id, ""))
+    if part.family is not None and part_id is not None:
+        school, form = part.family.school, calculation.way.form
+        traits |= _of_schools(part.family.choices, lambda choice: school(part.part.schools, choice.id, form))
+    if part_id is None:
+        traits |= {
+            f"{kind}{OF_PART}{role_of(other.part.id)}"
+            for other in bowl.parts.values()
+            for each in other.contributions
+            for kind in each.kinds
+        }
+    return frozenset(traits)
+
+
+def _of_schools(choices: Iterable[Choice], followed: Callable[[Choice], str]) -> set[str]:
+    """Of a choice that is open only under another's school, nothing where that is not followed."""
+    chosen = {choice.id: followed(choice) for choice in choices}
+    return {
+        trait
+        for choice in choices
+        if choice.under is None or chosen.get(choice.under[0]) == choice.under[1]
+        for school in choice.schools
+        if school.id == chosen[choice.id]
+        for trait in school.traits
+    }
+
+
+def in_its_words(step: Step, traits: frozenset[str], goes_in: Iterable[Ingoing]) -> Step:
+    """The step as its card has it in this making: the sentences that are true of it, its title, tools and cue."""
+    traits = traits | {f"{name}{GOES_IN}" for ingoing in goes_in for name in _names_of(ingoing)}
+    words, asks = (tuple(each for each in texts if holds(each, traits)) for texts in (step.words, step.asks))
+    return in_its_variants(replace(step, words=words, asks=asks), traits)
+
+
+def in_its_variants(step: Step, traits: frozenset[str]) -> Step:
+    for variant in step.variants:
+        if holds(variant, traits):
+            step = replace(step, **variant.changes)
+    return step
+
+
+def holds(said: Sentence | Variant, traits: Collection[str]) -> bool:
+    """Whether what it presumes is so."""
+    return all(name in traits for name in said.presumes) and not any(name in traits for name in said.unless)
+
+
+def joined(words: Iterable[Sentence]) -> str:
+    """Sentences as they are read, in the reader's language."""
+    return " ".join(translate(sentence.text) for sentence in words)
+
+
+def _names_of(ingoing: Ingoing) -> Iterable[str]:
+    return (*ingoing.contribution.kinds, *((role_of(ingoing.part_id),) if ingoing.part_id else ()))
