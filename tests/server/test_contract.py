@@ -78,6 +78,7 @@ def made(owner, sheet):
         ("/session", session.Session),
         ("/kitchen", kitchen.KitchenOpen),
         ("/ways", list[cards.WayCard]),
+        ("/common-steps", list[cards.CommonStepCard]),
         ("/larder", list[larder.IngredientCard]),
         ("/larder/egg/exchanges", list[larder.ExchangeCard]),
         ("/parts", list[cards.FamilyCard]),
@@ -104,6 +105,18 @@ def test_an_answer_is_of_the_type_it_says(owner, made, path, kind):
     adapter = TypeAdapter(kind)
     again = adapter.dump_python(adapter.validate_json(answer.content), mode="json")
     assert instants(again) == instants(answer.body)
+
+
+def test_every_address_without_a_number_in_it_answers(owner, made):
+    """Found in the document, not in a list beside it."""
+    paths = [
+        path
+        for path, operations in api.get_openapi_schema()["paths"].items()
+        if "get" in operations and "{" not in path
+    ]
+    assert len(paths) > 20
+    for path in paths:
+        assert owner.ask("GET", path.removeprefix("/api")).status_code < 500, path
 
 
 @pytest.mark.parametrize("way", sorted(WAYS))

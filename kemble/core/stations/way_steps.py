@@ -180,7 +180,8 @@ def _placing_step(steps: Sequence[Step], output: PartOutput, step_id: str, *, is
         work="messy",
         tools=card.tools,
     )
-    before = place.joins or next((name for name in card.before if name in ids), ids[-1])
+    # The step that it was to join may be one that went when the part was put elsewhere.
+    before = next(name for name in (place.joins, *card.before, ids[-1]) if name in ids)
     return _PlacingStep(before, list(PLACING).index(place.where), output, step)
 
 

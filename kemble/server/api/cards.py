@@ -19,6 +19,7 @@ from kemble.core.change.school_comparison import SchoolQuestion, questions
 from kemble.core.facts.vocabulary import PartRole
 from kemble.core.sentences import Words
 from kemble.core.sheet.parts import Line
+from kemble.core.stations.traits import joined
 
 router = Router(tags=["cards"])
 
@@ -191,7 +192,9 @@ def ways(request: HttpRequest) -> list[WayCard]:
 @router.get("/common-steps", response={200: list[CommonStepCard]})
 def common_steps(request: HttpRequest) -> list[CommonStepCard]:
     """Every step that can be put into a method where its cook does it."""
-    return [CommonStepCard.model_validate(asdict(step)) for step in COMMON_STEPS.values()]
+    return [
+        CommonStepCard.model_validate({**asdict(step), "words": joined(step.words)}) for step in COMMON_STEPS.values()
+    ]
 
 
 @router.get("/parts", response={200: list[FamilyCard]})

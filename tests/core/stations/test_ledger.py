@@ -1,14 +1,17 @@
 """The ledger of vessels: every gram at one step, once; what is on the scale; where it ends."""
 
 import json
+from typing import get_args
 
 import pytest
 from hypothesis import given, settings
+from hypothesis import strategies as st
 from ledger_laws import adds_up, all_behind, has_every_gram_once
 from sheets_by_hand import a_sheet, line
 from sheets_drawn import sheets
 from thorough import examples
 
+from kemble.core.cards.card_parts import Where
 from kemble.core.cards.parts import FAMILIES
 from kemble.core.cards.ways import WAYS
 from kemble.core.kitchen.document import Kitchen
@@ -437,3 +440,24 @@ def test_what_joins_from_the_start_is_waited_for(way, part):
     at = [step.id for step in worked.steps if any(item.name == made for item in step.to_hand)]
     assert at
     assert all(last in all_behind(steps, step) for step in at)
+
+
+@given(
+    way=st.sampled_from(sorted(WAYS)),
+    role=st.sampled_from(["glaze", "syrup"]),
+    where=st.sampled_from(get_args(Where)),
+    at=st.integers(0, 20),
+)
+@settings(max_examples=examples(60))
+def test_a_part_put_anywhere_before_any_step_goes_in_once(way, role, where, at):
+    """Caramel that lines the tin where its card would brush it on: the step that it was to join is gone with the brushing."""
+    document = default_sheet(way).model_dump()
+    steps = ["", *(step.id for step in WAYS[way].steps)]
+    place = {"to": "whole", "where": where, "joins": steps[at % len(steps)]}
+    lines = [line("white-sugar", 90), line("water", 30)]
+    caramel = {"role": role, "family": "burnt-sugar", "name": "caramel", "lines": lines, "rest": {"": place}}
+    document["parts"] = [*(part for part in document["parts"] if part["role"] != role), caramel]
+    worked = work(sheet_from(document), KITCHEN)
+    assert worked.problems == []
+    has_every_gram_once(worked)
+    adds_up(worked)
