@@ -116,7 +116,7 @@ def test_every_address_without_a_number_in_it_answers(owner, made):
     ]
     assert len(paths) > 20
     for path in paths:
-        assert owner.ask("GET", path.removeprefix("/api")).status_code < 500, path
+        assert owner.get(path).status_code < 500, path
 
 
 @pytest.mark.parametrize("way", sorted(WAYS))

@@ -3,14 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 
 from kemble.core.cards.card_parts import Cue, Hands, Resource, Sentence, Work, always
 
 
 @dataclass(frozen=True, slots=True)
 class CommonStep:
-    """One of them. `in_vessel`: it is done to what the step before it has in its vessel; else it stands by itself."""
+    """One of them. `in_vessel`: it is done to what the step before it has in its vessel; else it stands by itself. `comes_after`:
+    where most cooks do it, after the last of these steps that a method has; with none, where the cook puts it."""
 
     id: str
     title: str
@@ -23,7 +24,8 @@ class CommonStep:
     work: Work = "safe"
     tools: tuple[str, ...] = ()
     cue: Cue | None = None
-    cautions: tuple[str, ...] = field(default=())
+    cautions: tuple[str, ...] = ()
+    comes_after: tuple[str, ...] = ()
 
 
 _STEPS = (
@@ -89,6 +91,7 @@ _STEPS = (
         "free",
         uses=("fridge",),
         in_vessel=True,
+        comes_after=("line", "put-glaze", "put-syrup", "put-crust", "put-layer"),
     ),
     CommonStep(
         "loosen-caramel",
@@ -99,6 +102,7 @@ _STEPS = (
         work="stove",
         tools=("wide bowl",),
         cautions=("molten-sugar",),
+        comes_after=("cool",),
     ),
     CommonStep(
         "turn-out",
@@ -110,6 +114,7 @@ _STEPS = (
         in_vessel=True,
         work="knife",
         tools=("thin blade", "2 plates"),
+        comes_after=("cool",),
     ),
     CommonStep(
         "cool-to-open",
@@ -118,6 +123,7 @@ _STEPS = (
         30,
         "free",
         in_vessel=True,
+        comes_after=("steam", "griddle"),
     ),
     CommonStep(
         "leave-days",
@@ -127,6 +133,7 @@ _STEPS = (
         "free",
         uses=("fridge",),
         in_vessel=True,
+        comes_after=("cool",),
     ),
     CommonStep(
         "set-blade",
@@ -134,6 +141,7 @@ _STEPS = (
         always("Blade and basket before the grain goes in; wet the inside of the lid, so that nothing sticks."),
         2,
         tools=("blade of the machine",),
+        comes_after=("steam-grain",),
     ),
     CommonStep(
         "take-out-blade",
@@ -143,6 +151,7 @@ _STEPS = (
         in_vessel=True,
         work="knife",
         tools=("wet spatula",),
+        comes_after=("pound", "green"),
     ),
     CommonStep(
         "mash-filling",
@@ -167,12 +176,14 @@ _STEPS = (
         per_piece=0.05,
         in_vessel=True,
         tools=("dry brush",),
+        comes_after=("wrap", "cut-rounds", "shape"),
     ),
     CommonStep(
         "gloves",
         "Put on gloves, oil them",
         always("Thin gloves with a drop of oil: hot dough does not stick to them."),
         1,
+        comes_after=("stir", "fold", "fold-pan", "work-oil", "pound"),
     ),
     CommonStep(
         "wet-cloth",
@@ -181,6 +192,7 @@ _STEPS = (
         1,
         in_vessel=True,
         tools=("damp cloth",),
+        comes_after=("divide", "portion"),
     ),
     CommonStep(
         "wrap-to-keep",
@@ -190,6 +202,7 @@ _STEPS = (
         per_piece=0.25,
         in_vessel=True,
         tools=("film or paper", "pen"),
+        comes_after=("cut", "cut-rounds", "wrap", "shape", "snip", "close"),
     ),
     CommonStep(
         "pack",
@@ -199,6 +212,7 @@ _STEPS = (
         per_piece=0.4,
         in_vessel=True,
         tools=("boxes", "paper cups"),
+        comes_after=("cut", "cut-rounds", "wrap", "shape", "snip", "close"),
     ),
 )
 

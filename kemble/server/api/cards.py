@@ -61,13 +61,14 @@ class TasteCard(BaseModel):
 
 
 class CommonStepCard(BaseModel):
-    """A step that many cooks do, to be put into a method."""
+    """A step that many cooks do, to be put into a method: after the last of `comes_after` that it has."""
 
     id: str
     title: Words
     words: Words
     minutes: float
     in_vessel: bool
+    comes_after: list[str]
 
 
 class FaultCard(BaseModel):

@@ -2969,9 +2969,11 @@ export interface components {
         };
         /**
          * CommonStepCard
-         * @description A step that many cooks do, to be put into a method.
+         * @description A step that many cooks do, to be put into a method: after the last of `comes_after` that it has.
          */
         CommonStepCard: {
+            /** Comes After */
+            comes_after: string[];
             /** Id */
             id: string;
             /** In Vessel */

@@ -11,16 +11,20 @@ import { withNewOwn } from "./entries";
 
 interface Props {
   editing: Editing;
-  /** The step that it comes after. */
+  /** The steps of the method, in order. */
+  steps: string[];
+  /** The step that it comes after, where it has no usual place here. */
   after: string;
   onAdded: (own: string) => void;
 }
 
-export function AddStep({ editing, after, onAdded }: Props) {
+export function AddStep({ editing, steps, after, onAdded }: Props) {
   const common = useQuery(commonStepsQuery);
   const [title, setTitle] = useState("");
   const add = (words: string, id = "") => {
-    const [sheet, own] = withNewOwn(editing.sheet, words, after, id);
+    const usual = common.data?.find((step) => step.id === id)?.comes_after ?? [];
+    const place = steps.filter((step) => usual.includes(step)).at(-1) ?? after;
+    const [sheet, own] = withNewOwn(editing.sheet, words, place, id);
     editing.edit(sheet);
     onAdded(own);
   };

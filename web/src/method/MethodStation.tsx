@@ -89,7 +89,12 @@ export default function MethodStation({ editing }: { editing: Editing }) {
             </SortableContext>
           </DndContext>
           <div className="flex flex-wrap items-center gap-x-6 gap-y-2 py-3">
-            <AddStep editing={editing} after={lastBeforeServing(steps)} onAdded={setOpen} />
+            <AddStep
+              editing={editing}
+              steps={steps.map((step) => step.id)}
+              after={lastBeforeServing(steps)}
+              onAdded={setOpen}
+            />
             <CopyMethod editing={editing} />
           </div>
           <Dormant worked={worked} editing={editing} />

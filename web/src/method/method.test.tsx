@@ -17,7 +17,7 @@ afterEach(() => {
   vi.unstubAllGlobals();
 });
 
-const COMMON = [{ id: "turn-out", title: "Turn it out", words: "", minutes: 3, in_vessel: true }];
+const COMMON = [{ id: "turn-out", title: "Turn it out", words: "", minutes: 3, in_vessel: true, comes_after: [] }];
 const STEPS = [
   stepResult("mix", { title: "Mix", minutes: 7 }),
   stepResult("steam", {
@@ -128,6 +128,17 @@ it("a step of one's own is added before serving, by name or from the list", asyn
   fireEvent.keyDown(screen.getByRole("button", { name: "or one that many cooks do" }), { key: "Enter" });
   fireEvent.click(screen.getByRole("menuitem", { name: "Turn it out" }));
   expect(edits[1]?.method).toMatchObject([{ own: "own-turn-it-out", common: "turn-out", after: "steam" }]);
+});
+
+it("puts a common step where most cooks do it, where the method has that", async () => {
+  const usual = [{ ...COMMON[0], comes_after: ["pour", "mix", "cool"] }];
+  const edits = show();
+  serve(() => ({ body: usual }));
+  const button = screen.getByRole("button", { name: "or one that many cooks do" });
+  await vi.waitFor(() => expect(button).toHaveProperty("disabled", false));
+  fireEvent.keyDown(button, { key: "Enter" });
+  fireEvent.click(screen.getAllByRole("menuitem")[0] as HTMLElement);
+  expect(edits[0]?.method).toMatchObject([{ after: "mix" }]);
 });
 
 it("says where a step of one's own is done, and what it needs", () => {
