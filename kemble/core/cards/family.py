@@ -37,6 +37,7 @@ __all__ = [
     "Rhythm",
     "School",
     "Sentence",
+    "Sets",
     "Step",
     "StepDependency",
     "Variant",
@@ -64,6 +65,14 @@ class PartFinish:
     says: str = "everything that goes in"
     boils: Boils | None = None
     boils_from: float = 0.0
+
+
+@dataclass(frozen=True, slots=True)
+class Sets:
+    """What is drier than `solids_pct` sets hard as it cools, and must be where it goes `within_min` after it is made."""
+
+    solids_pct: float
+    within_min: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -98,6 +107,7 @@ class Family:
     cautions: tuple[str, ...] = ()
     casts_off: tuple[str, ...] = ()  # tags of what is taken out once it has given its taste: never eaten
     spare_pct: float = 0.0  # made or soaked over and above, because some tear
+    sets: Sets | None = None
 
     def main(self, role: PartRole) -> FamilyOutput:
         """What a part of this kind is made for, in its role."""

@@ -13,7 +13,7 @@ from kemble.core.cards.parts import RESTS
 from kemble.core.cards.placing_steps import PLACING
 from kemble.core.facts.vocabulary import PartId, role_of
 from kemble.core.sentences import translate
-from kemble.core.sheet.bowl import Bowl, PartOutput
+from kemble.core.sheet.bowl import Bowl, PartBowl, PartOutput
 from kemble.core.sheet.parts import Part
 from kemble.core.stations.calculation import Calculation
 from kemble.core.stations.claims import (
@@ -156,14 +156,16 @@ def _placing_steps(
                     steps,
                     output,
                     f"put-{part_id}" if i == 0 else f"put-{part_id}-{output.made.output.id}",
-                    is_made=part_id in last_of,
+                    made=StepDependency(part_id, 0, _sets_within(bowl, output)) if part_id in last_of else None,
                 )
                 placings += [put] if put else []
     return sorted(placings, key=lambda put: put.at)
 
 
-def _placing_step(steps: Sequence[Step], output: PartOutput, step_id: str, *, is_made: bool) -> _PlacingStep | None:
-    """The step for an output that goes in or on the whole; None for what goes elsewhere."""
+def _placing_step(
+    steps: Sequence[Step], output: PartOutput, step_id: str, *, made: StepDependency | None
+) -> _PlacingStep | None:
+    """The step for an output that goes in or on the whole, once it is made; None for what goes elsewhere."""
     place, ids = output.place, [step.id for step in steps]
     if place.to != "whole" or place.where is None:
         return None
@@ -175,7 +177,7 @@ def _placing_step(steps: Sequence[Step], output: PartOutput, step_id: str, *, is
         card.words,
         Minutes(max(_LEAST_MIN, card.minutes * min(1.0, output.rest / _FULL_WORK_G))),
         "held",
-        after=(StepDependency(output.part_id),) if is_made else (),
+        after=(made,) if made else (),
         uses=("counter",),
         work="messy",
         tools=card.tools,
@@ -183,6 +185,12 @@ def _placing_step(steps: Sequence[Step], output: PartOutput, step_id: str, *, is
     # The step that it was to join may be one that went when the part was put elsewhere.
     before = next(name for name in (place.joins, *card.before, ids[-1]) if name in ids)
     return _PlacingStep(before, list(PLACING).index(place.where), output, step)
+
+
+def _sets_within(bowl: PartBowl, output: PartOutput) -> float | None:
+    """Minutes after which it can no longer be put anywhere; None for what stays as it is."""
+    sets, inside = bowl.family and bowl.family.sets, output.made.composition
+    return sets.within_min if sets and 100 * inside.solids > sets.solids_pct * inside.total else None
 
 
 def _is_moved(calculation: Calculation, part: Part) -> bool:

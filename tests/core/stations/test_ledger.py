@@ -461,3 +461,17 @@ def test_a_part_put_anywhere_before_any_step_goes_in_once(way, role, where, at):
     assert worked.problems == []
     has_every_gram_once(worked)
     adds_up(worked)
+
+
+@pytest.mark.parametrize(("water", "within"), [(25, 5.0), (90, None)])
+def test_caramel_is_in_the_tin_before_it_sets(water, within):
+    """90 g of sugar and 25 of water are 78 % solids and set hard; with 90 of water it is a syrup, poured when one likes."""
+    document = default_sheet("batter-bake").model_dump()
+    lines = [line("white-sugar", 90), line("water", water)]
+    place = {"to": "whole", "where": "under"}
+    caramel = {"role": "glaze", "family": "burnt-sugar", "lines": lines, "rest": {"": place}}
+    document["parts"] = [*document["parts"], caramel]
+    steps = {step.id: step for step in work(sheet_from(document), KITCHEN).steps}
+    wait = next(wait for wait in steps["put-glaze"].after if wait.step == "glaze-burn")
+    assert wait.at_most == within
+    assert any(wait.step == "line" for wait in steps["put-glaze"].after)

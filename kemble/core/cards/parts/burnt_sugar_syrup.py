@@ -11,6 +11,7 @@ from kemble.core.cards.family import (
     PartFinish,
     Rhythm,
     Sentence,
+    Sets,
     Step,
     Variant,
     always,
@@ -27,6 +28,7 @@ FAMILY = Family(
         {"ingredient": "water", "amount": {"value": 160, "unit": "ml"}},
     ),
     casts_off=("steeped",),
+    sets=Sets(75, 5),  # a syrup of less sugar can be poured when cold; kitchen estimate
     outputs=(FamilyOutput("syrup", "syrup", "sugar"),),
     steps=(
         Step(
