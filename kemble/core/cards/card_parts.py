@@ -181,12 +181,13 @@ Amount = Literal["soak", "beans", "heat", "clings", "stands-in", "scald"]
 class Adds:
     """What goes into a step's vessel: lines by group, tag or id, and parts by role; with neither, all that is left of the lines.
 
-    Of the kinds "soaking" stands for the lines that have a soak of their own. `share` is of what earlier claims leave, or `by` an amount in grams; `when` limits it to schools. `act` says at which
+    Of the kinds "soaking" stands for the lines that have a soak of their own. `but`: not what is of such a kind. `share` is of what earlier claims leave, or `by` an amount in grams; `when` limits it to schools. `act` says at which
     moment of the step it goes in.
     """
 
     kinds: tuple[str, ...] = ()
     parts: tuple[PartRole, ...] = ()
+    but: tuple[str, ...] = ()
     share: float = 1.0
     by: Amount | None = None
     when: Mapping[str, tuple[str, ...]] = field(default_factory=dict)

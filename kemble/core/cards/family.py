@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from dataclasses import dataclass
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field, replace
 from typing import Any, Literal
 
 from kemble.core.cards.card_parts import (
@@ -108,6 +108,15 @@ class Family:
     casts_off: tuple[str, ...] = ()  # tags of what is taken out once it has given its taste: never eaten
     spare_pct: float = 0.0  # made or soaked over and above, because some tear
     sets: Sets | None = None
+    # Under these schools of the way it is made in the way's own pot, at the way's steps: by choice.
+    made_in_pot: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
+
+    def under(self, school: Callable[[str], str]) -> Family:
+        """The family where these schools of the way are followed, by choice: what the way makes in its own pot has no steps of
+        its own, and goes in as it is."""
+        if any(school(choice) in named for choice, named in self.made_in_pot.items()):
+            return replace(self, finish=PartFinish(), steps=())
+        return self
 
     def main(self, role: PartRole) -> FamilyOutput:
         """What a part of this kind is made for, in its role."""

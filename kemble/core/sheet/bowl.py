@@ -81,11 +81,12 @@ class Contribution:
 
     @property
     def kinds(self) -> tuple[str, ...]:
-        """What a card may call it by: the ingredient, its group and tags; "soaking" what has a soak of its own, and "dry-legume"
-        beans that are not cooked."""
+        """What a card may call it by: the ingredient, its group and tags; "soaking" what has a soak of its own, "dry-legume" beans
+        that are not cooked, "thickener" flour and starch."""
         soaking = ("soaking",) if self.weighed and self.weighed.line.soak_min else ()
         dry = ("dry-legume",) if self.item.group == "legume" and "cooked" not in self.item.tags else ()
-        return (self.item.id, self.item.group, *self.item.tags, *soaking, *dry)
+        thickener = ("thickener",) if self.item.group == "flour" or "raw-starch" in self.item.tags else ()
+        return (self.item.id, self.item.group, *self.item.tags, *soaking, *dry, *thickener)
 
 
 @dataclass(frozen=True, slots=True)
@@ -273,6 +274,7 @@ class _BowlBuilder:
         going = (*lines, *takes, *self._of_rests(part))
         inside = Composition.summed(contribution.composition for contribution in going)
         family = family_of(self.sheet, part, [line.item for line in self.lines if line.part_id == part.id])
+        family = family and family.under(self.sheet.school)
         casts_off = family.casts_off if family else ()
         stays = [each for each in going if not any(tag in casts_off for tag in each.item.tags)]
         if part.id != "base":

@@ -110,6 +110,8 @@ def settle_claims(offers: Sequence[Offer], steps: Sequence[StepOnSheet], amounts
 
 
 def _names(adds: Adds, offer: Offer) -> bool:
+    if any(kind in adds.but for kind in offer.contribution.kinds):
+        return False
     if offer.part_id is not None and role_of(offer.part_id) in adds.parts:
         return True
     return offer.is_line and offer.part_id is None and any(kind in adds.kinds for kind in offer.contribution.kinds)

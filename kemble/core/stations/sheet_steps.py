@@ -84,7 +84,7 @@ def lay_steps(calculation: Calculation, way_steps: Sequence[Step], amounts: Amou
     }
     for part_id in calculation.bowl.order:
         bowl = calculation.bowl.parts[part_id]
-        if bowl.family is None or bowl.part.made_on:
+        if bowl.family is None or not bowl.family.steps or bowl.part.made_on:
             continue
         names = {step.id: f"{part_id}-{step.id}" for step in bowl.family.steps}
         claims = settle_claims(

@@ -22,7 +22,7 @@ STEPS = [(name, step) for name, card in CARDS.items() for step in card.steps]
 SCHOOL_TRAITS = {
     trait for card in CARDS.values() for choice in card.choices for school in choice.schools for trait in school.traits
 }
-KINDS = {*get_args(Group), *get_args(Tag), *larder(), "soaking", "dry-legume"}
+KINDS = {*get_args(Group), *get_args(Tag), *larder(), "soaking", "dry-legume", "thickener"}
 
 # What a sentence may name only where the making has it: the word, and what the sentence must then presume, one of these.
 NAMED = {
@@ -35,7 +35,7 @@ NAMED = {
     r"\bleaf\b|\b(?:the|two|fresh) leaves\b": {"wraps", "leaf-lined"},
     r"\bfoil\b": {"kitchen-foil", "covered"},
     r"\bstring\b": {"kitchen-string"},
-    r"\bstarch\b": {"starched"},
+    r"\bstarch\b": {"starched", "thickener"},
     r"\broasted flour\b": {"soy-dusted"},
     r"\bfillings?\b": {"filling"},
     r"\bglaze\b": {"glaze"},

@@ -475,3 +475,25 @@ def test_caramel_is_in_the_tin_before_it_sets(water, within):
     wait = next(wait for wait in steps["put-glaze"].after if wait.step == "glaze-burn")
     assert wait.at_most == within
     assert any(wait.step == "line" for wait in steps["put-glaze"].after)
+
+
+def test_soup_is_thickened_once_in_the_pot_of_the_balls():
+    """By hand: 840 juice, 40 honey, 24 flour. Nine tenths of juice and honey are in the pot before the balls; a tenth, 88 g, is
+    kept back cold, and the flour goes in with it after them."""
+    lines = [line("apple-juice", 840), line("mild-honey", 40), line("sweet-rice-flour", 24)]
+    soup = {"role": "broth", "family": "slurry-soup", "name": "soup", "lines": lines}
+    document = default_sheet("boiled-balls").model_dump()
+    document["parts"] = [*(part for part in document["parts"] if part["role"] != "broth"), soup]
+    listed = {}
+    for pot in ("water", "thickened"):
+        document["schools"]["pot"] = pot
+        worked = work(sheet_from(document), KITCHEN)
+        has_every_gram_once(worked)
+        listed[pot] = {step.id: {item.name: item.grams for item in step.to_hand} for step in worked.steps}
+    assert "bind" not in listed["water"]
+    assert listed["water"]["broth-thicken"] == pytest.approx(
+        {"Apple juice": 840, "Honey, mild": 40, "Sweet rice flour": 24}
+    )
+    assert "broth-thicken" not in listed["thickened"]
+    assert listed["thickened"]["boil-broth"] == pytest.approx({"Apple juice": 756, "Honey, mild": 36})
+    assert listed["thickened"]["bind"] == pytest.approx({"Apple juice": 84, "Honey, mild": 4, "Sweet rice flour": 24})

@@ -15,6 +15,7 @@ FAMILY = Family(
     ),
     tells=("flour", "corn-starch", "tapioca-starch", "potato-starch"),
     casts_off=("steeped",),
+    made_in_pot={"pot": ("thickened",)},
     outputs=(FamilyOutput("soup", "soup", "liquid"),),
     steps=(
         Step(

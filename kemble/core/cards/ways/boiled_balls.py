@@ -72,7 +72,12 @@ WAY = Way(
             (
                 School("water", "water of their own", "a clear broth; the starch stays in the pot"),
                 School("broth", "the broth they are served in", "one pot, and sweet to the skin; the broth clouds"),
-                School("thickened", "the soup, thickened in the same pot", "the pot's own starch helps; soup for all"),
+                School(
+                    "thickened",
+                    "the soup, thickened in the same pot",
+                    "the pot's own starch helps; soup for all",
+                    traits=("thickened-in-pot",),
+                ),
             ),
         ),
         Choice(
@@ -214,7 +219,11 @@ WAY = Way(
         Step(
             "boil-broth",
             "Bring the broth to a tremble",
-            always("Use a pot wide enough that the balls can swim.", "They are eaten in it: do not let it boil hard."),
+            (
+                *always("Use a pot wide enough that the balls can swim."),
+                Sentence("Keep a tenth of it back, cold, for the slurry.", ("thickened-in-pot",)),
+                *always("They are eaten in it: do not let it boil hard."),
+            ),
             Minutes(10),
             "minded",
             work="stove",
@@ -223,7 +232,10 @@ WAY = Way(
             uses=("burner",),
             when={"pot": ("broth", "thickened")},
             at="pot",
-            adds=(Adds(parts=("broth",)),),
+            adds=(
+                Adds(parts=("broth",), when={"pot": ("broth",)}),
+                Adds(parts=("broth",), but=("thickener",), share=0.9, when={"pot": ("thickened",)}),
+            ),
         ),
         Step(
             "boil",
@@ -273,9 +285,19 @@ WAY = Way(
         Step(
             "bind",
             "Thicken it round them",
-            always(
-                "Stir up the slurry once more.",
-                "Push the balls aside and pour it in as a thread; after a minute it coats the spoon.",
+            (
+                Sentence(
+                    "Stir the flour or starch smooth in the soup that was kept back, cold.", ("thickener goes in",)
+                ),
+                Sentence(
+                    "Push the balls aside and pour it in as a thread; after a minute it coats the spoon.",
+                    ("thickener goes in",),
+                ),
+                Sentence(
+                    "The soup on this sheet has nothing to thicken it with: add that, or choose another pot.",
+                    (),
+                    unless=("thickener goes in",),
+                ),
             ),
             Minutes(3),
             "held",
@@ -288,6 +310,7 @@ WAY = Way(
                 "Does it coat the spoon?", "A finger drawn through leaves a track.", "Leaves a track", "Runs", "spoon"
             ),
             at="pot",
+            adds=(Adds(parts=("broth",), act="stirred smooth, cold"),),
         ),
         Step(
             "serve",
