@@ -9,6 +9,7 @@ from kemble.core.plan.schedule import Plan, ScheduledStep, plan_from
 from kemble.core.run.events import check_event, event_from
 from kemble.core.run.rehearsal import RehearsedRun, SimulatedCookTraits, report, simulate_events
 from kemble.core.run.run_state import state_of
+from kemble.core.stations.heat.core_curve import CoreCurve, TemperatureCurve
 from kemble.core.stations.steps import DonenessWindow, StepResult, StepWait
 
 NINE = datetime(2026, 11, 28, 9, 0, tzinfo=UTC)
@@ -110,6 +111,24 @@ class TestCook:
         part = rounds()
         for event in simulate_events([part], SimulatedCookTraits(late=2, heavy=2, forgetful=2, seed=4), 1)[0]:
             check_event(part.plan, event)
+
+    def test_a_simulated_thermometer_reads_the_middle_at_the_first_look(self):
+        """Through the curve that the sheet predicts, from 20 degrees at the start to 100 at done: straight by hand."""
+        its = plan_from(steps("set-cake"), KITCHEN, begin=NINE)
+        window = next(each.step for each in its.scheduled if each.step.id == "steam").window
+        curve = TemperatureCurve(minutes=[0.0, window.done], core_c=[20.0, 100.0], surface_c=[100.0, 100.0])
+        core = CoreCurve(curve=curve, first=window.first_check, done=window.done, latest=window.latest)
+        readings = []
+        for seed in range(40):
+            played = simulate_events([RehearsedRun(its, core)], SimulatedCookTraits(seed=seed), 1)[0]
+            probed = next((event for event in played if event.kind == "probed"), None)
+            if probed:
+                began = next(event.at for event in played if (event.kind, event.step) == ("started", "steam"))
+                assert probed.at - began == timedelta(minutes=window.first_check)
+                assert (probed.step, probed.sure, probed.uid) == ("steam", True, "played-0-steam-probed")
+                readings.append(probed.celsius)
+        assert len(readings) > 20
+        assert sum(readings) / len(readings) == pytest.approx(20 + 80 * window.first_check / window.done, abs=1.0)
 
     def test_the_same_seed_is_the_same_cook(self):
         part, manner = rounds(), SimulatedCookTraits(late=1, heavy=1, forgetful=1, seed=7)
