@@ -103,7 +103,8 @@ class CountResult(TextModel):
 
 class IngredientToHand(TextModel):
     """One ingredient to have ready: grams, the household measure nearest to it, where its shares go, and at which moment of the
-    step it goes in. `held_back`: what of its line is kept back, and what for."""
+    step it goes in. `held_back`: what of its line is kept back, and what for. `made`: it is made before, and cannot be weighed
+    out ahead."""
 
     name: Words
     grams: float
@@ -112,6 +113,7 @@ class IngredientToHand(TextModel):
     act: Words = ""  # kept runs of before have none of these
     held_back: Words = ""
     group: str = ""
+    made: bool = False
 
 
 class TinFill(TextModel):
@@ -411,6 +413,7 @@ def _ingredient_to_hand(ingoing: Ingoing, calculation: Calculation, *, is_first:
         ],
         act=ingoing.act,
         group=contribution.item.group,
+        made=line is None,
         held_back=_held_back(line, calculation) if line and is_first else "",
     )
 

@@ -4379,7 +4379,8 @@ export interface components {
         /**
          * IngredientToHand
          * @description One ingredient to have ready: grams, the household measure nearest to it, where its shares go, and at which moment of the
-         *     step it goes in. `held_back`: what of its line is kept back, and what for.
+         *     step it goes in. `held_back`: what of its line is kept back, and what for. `made`: it is made before, and cannot be weighed
+         *     out ahead.
          */
         IngredientToHand: {
             /**
@@ -4401,6 +4402,11 @@ export interface components {
             held_back: string;
             /** Household */
             household: string;
+            /**
+             * Made
+             * @default false
+             */
+            made: boolean;
             /** Name */
             name: string;
             /** Splits */

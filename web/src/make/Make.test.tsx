@@ -314,6 +314,7 @@ it("lists what is to hand, in grams and in the nearest household measure", async
       act: "",
       held_back: "",
       group: "",
+      made: false,
     },
     {
       name: "Water",
@@ -323,6 +324,7 @@ it("lists what is to hand, in grams and in the nearest household measure", async
       act: "",
       held_back: "",
       group: "",
+      made: false,
     },
   ];
   const dough = step("dough", { to_hand });

@@ -26,6 +26,7 @@ const hand = (name: string, grams: number, group: string) => ({
   splits: [],
   act: "",
   held_back: "",
+  made: false,
 });
 
 const CAKE = [

@@ -77,8 +77,9 @@ export function DayOnPaper({ plan, titles, title, zone, who, sheets = [] }: Prop
           <Trans>on the table</Trans>
         </b>
       </p>
+      <ToWeighOut steps={steps} titles={titles} />
       {first.size > 0 && (
-        <div className="mt-6 print:break-before-page">
+        <div className="mt-6">
           <h2 className="text-xl">
             <Trans>To set out</Trans>
           </h2>
@@ -97,6 +98,47 @@ export function DayOnPaper({ plan, titles, title, zone, who, sheets = [] }: Prop
       )}
       {sheets.length > 0 && <ToBuy sheets={sheets} />}
     </section>
+  );
+}
+
+/** What can be weighed out before the work begins: a bowl for each step, and for each moment of it at which something goes in. */
+function ToWeighOut({ steps, titles }: { steps: readonly Scheduled[]; titles: readonly string[] }) {
+  const { weightWords } = useFormatters();
+  const bowls = steps.flatMap(({ step, dish }) => {
+    const moments = [...new Set(step.to_hand.filter((item) => !item.made).map((item) => item.act ?? ""))];
+    return moments.map((act) => ({
+      key: `${dish} ${step.id} ${act}`,
+      dish,
+      title: act ? `${step.title}: ${act}` : step.title,
+      items: step.to_hand.filter((item) => !item.made && (item.act ?? "") === act),
+    }));
+  });
+  if (bowls.length === 0) return null;
+  return (
+    <div className="mt-6 print:break-before-page">
+      <h2 className="text-xl">
+        <Trans>To weigh out</Trans>
+      </h2>
+      <ol className="gap-x-12 lg:columns-2 print:columns-1">
+        {bowls.map((bowl) => (
+          <li key={bowl.key} className="hairline break-inside-avoid py-1">
+            <span className="text-ink2">
+              {titles.length > 1 && <b className="mr-1 text-ink">{bowl.dish + 1}</b>}
+              {bowl.title}
+            </span>
+            <ul>
+              {bowl.items.map((item) => (
+                <li key={item.name} className="flex items-baseline gap-4">
+                  <span className="flex-1">{item.name}</span>
+                  <span className="text-sm text-ink2">{item.household}</span>
+                  <b className="w-20 text-right">{weightWords(item.grams, item.grams < 20 ? 1 : 0)}</b>
+                </li>
+              ))}
+            </ul>
+          </li>
+        ))}
+      </ol>
+    </div>
   );
 }
 
