@@ -11,11 +11,13 @@ import { kitchenQuery, waysQuery } from "../api/queries";
 import { Drawing } from "../ui/Drawing";
 import { Label } from "../ui/dimension";
 import { Frame, Waiting } from "../ui/Frame";
+import { useFormatters } from "../ui/formatters";
 import { Picks } from "../ui/ToggleChoice";
 import { dayOf } from "../ui/words";
 import { said } from "../words/said";
 
 export default function OverTimePage() {
+  const { kitchenUnit } = useFormatters();
   const [asked, setAsked] = useSearchParams();
   const [way, of] = [asked.get("way"), asked.get("of")];
   const query = useQuery({
@@ -57,7 +59,7 @@ export default function OverTimePage() {
           <Facts told={told} onAsk={(id) => setAsked({ way: told.way ?? "", of: id })} />
           <h2 className="mt-5 text-xl">
             {fact.label}
-            {fact.unit && <span className="text-ink2">, {said(fact.unit)}</span>}
+            {fact.unit && <span className="text-ink2">, {said(kitchenUnit(fact.unit))}</span>}
           </h2>
           <p role="status" className="text-lg">
             {told.drift?.says ??
@@ -120,6 +122,7 @@ function Facts({ told, onAsk }: { told: FactOverTime; onAsk: (id: string) => voi
 const [W, H, LEFT, RIGHT, TOP, FOOT] = [1200, 340, 74, 30, 18, 40];
 
 function Dots({ points, unit, zone }: { points: FactOverTime["points"]; unit: string; zone: string }) {
+  const { axisMarks } = useFormatters();
   const values = points.flatMap((point) =>
     [point.value, point.told, point.low, point.high].filter((value) => value != null),
   );
@@ -132,7 +135,7 @@ function Dots({ points, unit, zone }: { points: FactOverTime["points"]; unit: st
     [first, last.getTime() === first.getTime() ? new Date(first.getTime() + 1) : last],
     [LEFT + 30, W - RIGHT - 30],
   );
-  const marks = y.ticks(5);
+  const marks = axisMarks(y.domain(), 5, unit);
   const within = (item: FactOverTime["points"][number]) =>
     item.low != null && item.high != null && item.value >= item.low && item.value <= item.high;
   return (
@@ -143,11 +146,11 @@ function Dots({ points, unit, zone }: { points: FactOverTime["points"]; unit: st
         role="group"
         aria-label={words(points, unit)}
       >
-        {marks.map((mark) => (
-          <g key={mark}>
-            <line x1={LEFT} x2={W - RIGHT} y1={y(mark)} y2={y(mark)} stroke="var(--color-hair)" />
-            <Label x={LEFT - 10} y={y(mark) + 5} anchor="end" size={15} tone="ink2">
-              {+mark.toPrecision(4)}
+        {marks.map(({ value, text }) => (
+          <g key={value}>
+            <line x1={LEFT} x2={W - RIGHT} y1={y(value)} y2={y(value)} stroke="var(--color-hair)" />
+            <Label x={LEFT - 10} y={y(value) + 5} anchor="end" size={15} tone="ink2">
+              {text}
             </Label>
           </g>
         ))}

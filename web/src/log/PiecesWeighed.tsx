@@ -66,11 +66,11 @@ function Strip({ one }: { one: Weighed }) {
       role="img"
       aria-label={wordsOf(formatters, one)}
     >
-      {y.ticks(4).map((g) => (
-        <g key={g}>
-          <line x1={LEFT} x2={W - RIGHT} y1={y(g)} y2={y(g)} stroke="var(--color-hair)" strokeWidth="0.8" />
-          <Label x={LEFT - 6} y={y(g) + 5} size={13.5} anchor="end" tone="ink2">
-            {g}
+      {formatters.axisMarks(y.domain(), 4, "g").map(({ value, text }) => (
+        <g key={value}>
+          <line x1={LEFT} x2={W - RIGHT} y1={y(value)} y2={y(value)} stroke="var(--color-hair)" strokeWidth="0.8" />
+          <Label x={LEFT - 6} y={y(value) + 5} size={13.5} anchor="end" tone="ink2">
+            {text}
           </Label>
         </g>
       ))}

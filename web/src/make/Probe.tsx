@@ -152,7 +152,7 @@ const PAD = { left: 44, right: 14, top: 26, bottom: 34 };
 
 /** The heart as it was told, thin; what was read, as dots; the rest as it is told now, bold. */
 export function Told({ core, standing }: { core: NonNullable<RunOpen["core"]>; standing: StepState }) {
-  const { degrees } = useFormatters();
+  const { axisMarks } = useFormatters();
   const { refit, probed } = standing;
   if (!refit) return null;
   const before = refit.was_done - core.done;
@@ -208,9 +208,9 @@ export function Told({ core, standing }: { core: NonNullable<RunOpen["core"]>; s
         cross={H - PAD.bottom}
         ticks={x.ticks(6).map((t) => ({ at: x(t), text: `${t}` }))}
       />
-      {y.ticks(3).map((t) => (
-        <Label key={t} x={PAD.left - 8} y={y(t) + 5} anchor="end" size={13}>
-          {degrees(t)}°
+      {axisMarks(y.domain(), 3, "°C").map(({ value, text }) => (
+        <Label key={value} x={PAD.left - 8} y={y(value) + 5} anchor="end" size={13}>
+          {text}°
         </Label>
       ))}
     </Drawing>

@@ -1,6 +1,7 @@
 /** Figures and times in the units and on the clock of the kitchen: what the pages write them with comes from the context. */
 
 import { t } from "@lingui/core/macro";
+import { scaleLinear } from "d3-scale";
 import { createContext, type ReactNode, useContext, useMemo } from "react";
 import type { Fact } from "../api/client";
 import { locale } from "../words/language";
@@ -12,6 +13,22 @@ import { minutes, wallClock } from "./words";
 const INCH_MM = 25.4;
 const OUNCE_G = 28.349523;
 const FLUID_OUNCE_ML = 29.57353;
+
+/** A mark of an axis: its value in the unit of what is drawn, and its words in the kitchen's. */
+export interface AxisMark {
+  value: number;
+  text: string;
+}
+
+const same = (value: number) => value;
+const times = (factor: number) => ({ to: (value: number) => value / factor, from: (own: number) => own * factor });
+/** From a fact's unit to the kitchen's, and back. */
+const SCALES: Readonly<Record<string, { to: (value: number) => number; from: (own: number) => number }>> = {
+  "°C °F": { to: (celsius) => celsius * 1.8 + 32, from: (own) => (own - 32) / 1.8 },
+  "mm in": times(INCH_MM),
+  "g oz": times(OUNCE_G),
+  "ml fl oz": times(FLUID_OUNCE_ML),
+};
 
 /** What writes and reads figures in some measures. */
 export function createFormatters(measures: Measures) {
@@ -75,6 +92,25 @@ export function createFormatters(measures: Measures) {
   const gramsOf = (typed: number) => (measures.weight_unit === "oz" ? typed * OUNCE_G : typed);
   const millilitresOf = (typed: number) => (measures.volume_unit === "fl oz" ? typed * FLUID_OUNCE_ML : typed);
 
+  /** Marks of an axis that are round in the kitchen's own unit: where each lies, in the fact's unit, and what it says. */
+  function axisMarks(domain: readonly number[], count: number, unit: string): AxisMark[] {
+    const { to, from } = SCALES[`${unit} ${kitchenUnit(unit)}`] ?? { to: same, from: same };
+    const scale = scaleLinear().domain(domain.map(to));
+    const format = scale.tickFormat(count);
+    return scale.ticks(count).map((own) => ({ value: from(own), text: format(own).replace(/^−?0$/, "0") }));
+  }
+  /** What the kitchen writes in place of a fact's unit. */
+  const kitchenUnit = (unit: string) =>
+    unit === "°C"
+      ? degreesUnit()
+      : unit === "mm"
+        ? lengthUnit()
+        : unit === "g"
+          ? weightUnit()
+          : unit === "ml"
+            ? volumeUnit()
+            : unit;
+
   /** A fact's value as it is read, without its unit. */
   function figure(fact: Pick<Fact, "value" | "decimals" | "unit">): string {
     if (typeof fact.value === "string") return fact.value;
@@ -90,10 +126,7 @@ export function createFormatters(measures: Measures) {
   function quantity(fact: Pick<Fact, "value" | "decimals" | "unit">): string {
     let unit = fact.unit;
     if (unit === "min" && typeof fact.value === "number" && fact.value >= 90) unit = "";
-    if (unit === "°C") unit = degreesUnit();
-    if (unit === "mm") unit = lengthUnit();
-    if (unit === "g" && typeof fact.value === "number") unit = weightUnit();
-    if (unit === "ml" && typeof fact.value === "number") unit = volumeUnit();
+    if (typeof fact.value === "number") unit = kitchenUnit(unit);
     return `${figure(fact)} ${said(unit)}`.trim();
   }
 
@@ -118,6 +151,8 @@ export function createFormatters(measures: Measures) {
   return {
     degrees,
     degreesUnit,
+    axisMarks,
+    kitchenUnit,
     celsius,
     lengthFigure,
     lengthUnit,

@@ -20,7 +20,7 @@ interface Props {
 }
 
 export function Cooling({ cooling, facts, large, verb = "eat" }: Props) {
-  const { degrees } = useFormatters();
+  const { axisMarks } = useFormatters();
   const [box, W] = useRoom<HTMLDivElement>(large ? 720 : 480);
   const H = large ? 454 : 264;
   const pad = { left: 52, right: 16, top: 56, bottom: 54 };
@@ -86,11 +86,18 @@ export function Cooling({ cooling, facts, large, verb = "eat" }: Props) {
           </>
         )}
         <Axis along="bottom" from={pad.left} to={W - pad.right} cross={H - pad.bottom} ticks={ticks} />
-        {y.ticks(4).map((t) => (
-          <g key={t}>
-            <line x1={pad.left} x2={W - pad.right} y1={y(t)} y2={y(t)} stroke="var(--color-hair)" strokeWidth="0.8" />
-            <Label x={pad.left - 8} y={y(t) + 5} anchor="end" size={13.5}>
-              {degrees(t)}°
+        {axisMarks(y.domain(), 4, "°C").map(({ value, text }) => (
+          <g key={value}>
+            <line
+              x1={pad.left}
+              x2={W - pad.right}
+              y1={y(value)}
+              y2={y(value)}
+              stroke="var(--color-hair)"
+              strokeWidth="0.8"
+            />
+            <Label x={pad.left - 8} y={y(value) + 5} anchor="end" size={13.5}>
+              {text}°
             </Label>
           </g>
         ))}

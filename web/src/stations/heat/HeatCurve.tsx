@@ -37,7 +37,7 @@ export const steamerOf = (drawing: HeatDrawing): SteamerDrawing | null =>
   "steamer" in drawing ? (drawing.steamer ?? null) : null;
 
 export function HeatCurve({ drawing, curve, facts, checks, stages, at }: Props) {
-  const { degrees, degreesUnit } = useFormatters();
+  const { axisMarks, degrees, degreesUnit } = useFormatters();
   const [box, W] = useRoom<HTMLElement>(MOST_WIDE);
   const { minutes, core_c, surface_c } = curve;
   const value = (key: FactKey) => Number(facts[key]?.value ?? 0);
@@ -55,6 +55,7 @@ export function HeatCurve({ drawing, curve, facts, checks, stages, at }: Props) 
   const y = scaleLinear()
     .domain([low, Math.max(104, Math.max(...surface_c) + 4)])
     .range([H - PAD.bottom, PAD.top]);
+  const marksOfY = axisMarks(y.domain(), 5, "°C");
   const path = (values: number[]) =>
     line<number>()
       .x((_, i) => x(minutes[i] ?? 0))
@@ -92,13 +93,13 @@ export function HeatCurve({ drawing, curve, facts, checks, stages, at }: Props) 
           fill="var(--color-green)"
           opacity="0.13"
         />
-        {y.ticks(5).map((t) => (
+        {marksOfY.map(({ value }) => (
           <line
-            key={t}
+            key={value}
             x1={PAD.left}
             x2={W - PAD.right}
-            y1={y(t)}
-            y2={y(t)}
+            y1={y(value)}
+            y2={y(value)}
             stroke="var(--color-hair)"
             strokeWidth="0.8"
           />
@@ -110,9 +111,9 @@ export function HeatCurve({ drawing, curve, facts, checks, stages, at }: Props) 
           cross={H - PAD.bottom}
           ticks={x.ticks(7).map((t) => ({ at: x(t), text: `${t}` }))}
         />
-        {y.ticks(5).map((t) => (
-          <Label key={t} x={PAD.left - 10} y={y(t) + 5} anchor="end" size={14}>
-            {degrees(t)}°
+        {marksOfY.map(({ value, text }) => (
+          <Label key={value} x={PAD.left - 10} y={y(value) + 5} anchor="end" size={14}>
+            {text}°
           </Label>
         ))}
         <Label x={W - PAD.right} y={H - 6} anchor="end" size={14} tone="ink2">
