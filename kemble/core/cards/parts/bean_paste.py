@@ -21,6 +21,15 @@ from kemble.core.cards.family import (
 
 NOT_RAW = "Beans that are not cooked through make ill."
 
+# How beans are soft that simmer in open water.
+_SOFT = Cue(
+    "Do they crush between two fingers?",
+    "Take three from different places. No chalk in the middle, and the skin gives too.",
+    "Crush flat",
+    "Still a core",
+    "bean",
+)
+
 FAMILY = Family(
     id="bean-paste",
     name="Bean paste",
@@ -98,13 +107,7 @@ FAMILY = Family(
             uses=("burner",),
             presumes=("dry-legume",),
             when={"soak": ("none",)},
-            cue=Cue(
-                "Do they crush between two fingers?",
-                "Take three from different places. No chalk in the middle, and the skin gives too.",
-                "Crush flat",
-                "Still a core",
-                "bean",
-            ),
+            cue=_SOFT,
             needed=NOT_RAW,
             at="pot",
             adds=(Adds(("legume", "liquid")),),
@@ -150,13 +153,7 @@ FAMILY = Family(
             after=(StepDependency("soak", 0, 600),),
             uses=("burner",),
             presumes=("dry-legume",),
-            cue=Cue(
-                "Do they crush between two fingers?",
-                "Take three from different places. No chalk in the middle, and the skin gives too.",
-                "Crush flat",
-                "Still a core",
-                "bean",
-            ),
+            cue=_SOFT,
             needed=NOT_RAW,
             at="pot",
             tips=("bowl",),

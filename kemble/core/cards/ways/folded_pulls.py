@@ -23,6 +23,13 @@ from kemble.core.cards.way import (
 )
 from kemble.core.cards.ways.at_the_end import serve_step
 
+# Before the dough is hot, for it does not wait.
+_ALL_LAID_OUT = (
+    Sentence("Is the coat in its bowl?", ("coat",)),
+    Sentence("Are the scissors oiled?", ("scissors",)),
+    Sentence("Is the scraper oiled?", ("scraper",)),
+)
+
 WAY = Way(
     id="folded-pulls",
     name="Oil-folded pulls",
@@ -125,11 +132,7 @@ WAY = Way(
             after=(StepDependency("mix", 0, 60), StepDependency("coat", 0, 240)),
             uses=("burner",),
             when={"cook": ("pan",)},
-            asks=(
-                Sentence("Is the coat in its bowl?", ("coat",)),
-                Sentence("Are the scissors oiled?", ("scissors",)),
-                Sentence("Is the scraper oiled?", ("scraper",)),
-            ),
+            asks=_ALL_LAID_OUT,
             cue=Cue(
                 "Does it shine and leave the pan?",
                 "One mass, glassy, no white; it slides when the pan is tipped.",
@@ -159,11 +162,7 @@ WAY = Way(
             after=(StepDependency("mix", 0, 60), StepDependency("coat", 0, 240)),
             uses=("steamer",),
             when={"cook": ("steam",)},
-            asks=(
-                Sentence("Is the coat in its bowl?", ("coat",)),
-                Sentence("Are the scissors oiled?", ("scissors",)),
-                Sentence("Is the scraper oiled?", ("scraper",)),
-            ),
+            asks=_ALL_LAID_OUT,
             cue=Cue("Is it glassy to the floor?", "Part it with a wet spoon.", "Glassy", "White below", "dough"),
             window=("heat.first_check_min", "heat.done_min", "heat.latest_min"),
             cautions=("steam", "boil-dry"),

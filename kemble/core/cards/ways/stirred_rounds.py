@@ -25,6 +25,15 @@ from kemble.core.cards.way import (
 from kemble.core.cards.ways.at_the_end import serve_step
 from kemble.core.cards.ways.filling_balls import filling_balls_step
 
+# Before the dough is hot, for it does not wait.
+_ALL_LAID_OUT = (
+    Sentence("Is the starch on the board?", ("starched",)),
+    Sentence("Is the roasted flour on the board?", ("soy-dusted",)),
+    Sentence("Are board and scraper oiled?", ("oiled",)),
+    Sentence("Are the gloves oiled?", ("gloved",)),
+    Sentence("Is the filling balled?", ("filling",)),
+)
+
 WAY = Way(
     id="stirred-rounds",
     name="Stirred-dough rounds",
@@ -184,13 +193,7 @@ WAY = Way(
             after=(StepDependency("mix", 0, 60), StepDependency("board"), StepDependency("ball-filling", 0, 600)),
             uses=("burner",),
             when={"cook": ("pan",)},
-            asks=(
-                Sentence("Is the starch on the board?", ("starched",)),
-                Sentence("Is the roasted flour on the board?", ("soy-dusted",)),
-                Sentence("Are board and scraper oiled?", ("oiled",)),
-                Sentence("Are the gloves oiled?", ("gloved",)),
-                Sentence("Is the filling balled?", ("filling",)),
-            ),
+            asks=_ALL_LAID_OUT,
             cue=Cue(
                 "Clear, one mass, leaves the pan?",
                 "No milky streak, an even colour, and it follows the spoon in a rope.",
@@ -218,13 +221,7 @@ WAY = Way(
             after=(StepDependency("mix", 0, 60), StepDependency("board"), StepDependency("ball-filling", 0, 600)),
             uses=("steamer",),
             when={"cook": ("steam",)},
-            asks=(
-                Sentence("Is the starch on the board?", ("starched",)),
-                Sentence("Is the roasted flour on the board?", ("soy-dusted",)),
-                Sentence("Are board and scraper oiled?", ("oiled",)),
-                Sentence("Are the gloves oiled?", ("gloved",)),
-                Sentence("Is the filling balled?", ("filling",)),
-            ),
+            asks=_ALL_LAID_OUT,
             cue=Cue(
                 "Is any white left in the middle?",
                 "Part it with a wet spoon: glassy right down.",
@@ -249,13 +246,7 @@ WAY = Way(
             tools=("glass bowl", "wet spatula"),
             after=(StepDependency("mix", 0, 60), StepDependency("board"), StepDependency("ball-filling", 0, 600)),
             when={"cook": ("microwave",)},
-            asks=(
-                Sentence("Is the starch on the board?", ("starched",)),
-                Sentence("Is the roasted flour on the board?", ("soy-dusted",)),
-                Sentence("Are board and scraper oiled?", ("oiled",)),
-                Sentence("Are the gloves oiled?", ("gloved",)),
-                Sentence("Is the filling balled?", ("filling",)),
-            ),
+            asks=_ALL_LAID_OUT,
             cue=Cue(
                 "Has the white core gone?",
                 "Stir to the bottom: the same glassy grey all through.",

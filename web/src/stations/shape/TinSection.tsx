@@ -3,6 +3,7 @@
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import type { Tin, TinDrawing } from "../../api/client";
+import { cutText } from "../../ui/cutText";
 import { Drawing, useRoom } from "../../ui/Drawing";
 import { Dimension, Extension, Label } from "../../ui/dimension";
 import { useFormatters } from "../../ui/formatters";
@@ -215,7 +216,8 @@ interface Box {
   scale: number;
 }
 
-const WORDS_PITCH = 18;
+const WORDS_PITCH = 34; // two lines: its name, its thickness
+const MOST_LETTERS = 16; // of a name; what is cut off stands in the drawing's words
 
 /** What lies in the tin beside the batter, to scale, each with its name and how thick it lies. */
 function Layers({ layers, box }: { layers: Layer[]; box: Box }) {
@@ -226,14 +228,17 @@ function Layers({ layers, box }: { layers: Layer[]; box: Box }) {
   let below = box.floor + WORDS_PITCH;
   const at = new Map<Layer, number>();
   for (const { layer, middle } of words) {
-    below = Math.min(middle + 5, below - WORDS_PITCH);
+    below = Math.min(middle - 4, below - WORDS_PITCH);
     at.set(layer, below);
   }
   return placed.map(({ layer, path }) => (
     <g key={`${layer.part_id} ${layer.where}`}>
       <path d={path} fill={fill(materialOf(layer.group))} stroke="var(--color-ink)" />
       <Label x={x + w + 12} y={at.get(layer) ?? 0} size={14}>
-        {layer.name} <tspan fontWeight="700">{lengthWords(layer.mm, 1)}</tspan>
+        {cutText(layer.name, MOST_LETTERS)}
+        <tspan x={x + w + 12} dy={15} fontWeight="700">
+          {lengthWords(layer.mm, 1)}
+        </tspan>
       </Label>
     </g>
   ));
