@@ -136,9 +136,10 @@ class FactBook:
         return 0.0 if isinstance(value, str) else value
 
     def _label(self, key: str) -> str:
-        room, _, rest = key.partition(".")
-        part, _, name = rest.partition(".")
-        if room == "part" and part in self._part_names and name in PART_FACTS:
+        if not self._part_names or not key.startswith("part."):
+            return fact_label(key)
+        _, part, name = key.split(".", 2)
+        if part in self._part_names and name in PART_FACTS:
             return say("{part}: {fact}", part=self._part_names[part], fact=translate(PART_FACTS[name].label))
         return fact_label(key)
 

@@ -16,6 +16,7 @@ from kemble.core.facts.fact import FactBook, Origin, leaf
 from kemble.core.facts.problems import Problem
 from kemble.core.facts.quantity import from_celsius, length_words, size_words, volume_words, weight_words
 from kemble.core.facts.unchecked import unchecked_model
+from kemble.core.facts.vocabulary import PartId
 from kemble.core.kitchen.document import Kitchen, Pot, Steamer, Tin
 from kemble.core.kitchen.estimates import Estimate, EstimateId
 from kemble.core.kitchen.shelf import Shelf
@@ -65,6 +66,7 @@ class Calculation:
     spreads: dict[str, Spread] = field(default_factory=dict)  # of every time that was propagated, by its key
     _estimates: dict[EstimateId, Estimate] | None = None
     _origins: dict[EstimateId, Origin] = field(default_factory=dict)
+    traits: dict[PartId | None, frozenset[str]] = field(default_factory=dict)  # by part, once they are asked for
 
     def __post_init__(self) -> None:
         self.fact_book = FactBook(

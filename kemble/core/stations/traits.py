@@ -15,6 +15,13 @@ from kemble.core.stations.claims import Ingoing
 def traits_of(calculation: Calculation, part_id: PartId | None) -> frozenset[str]:
     """The traits of a part, or of the whole for the way's steps: of the schools that are followed, of the parts that the sheet
     has, and of what their lines are."""
+    known = calculation.traits.get(part_id)
+    if known is None:
+        known = calculation.traits[part_id] = frozenset(_find_traits(calculation, part_id))
+    return known
+
+
+def _find_traits(calculation: Calculation, part_id: PartId | None) -> set[str]:
     bowl = calculation.bowl
     part = bowl.parts[part_id] if part_id else bowl.base
     traits = {kind for each in part.contributions for kind in each.kinds}
@@ -30,7 +37,7 @@ def traits_of(calculation: Calculation, part_id: PartId | None) -> frozenset[str
             for each in other.contributions
             for kind in each.kinds
         }
-    return frozenset(traits)
+    return traits
 
 
 def _of_schools(choices: Iterable[Choice], followed: Callable[[Choice], str]) -> set[str]:
@@ -48,7 +55,7 @@ def _of_schools(choices: Iterable[Choice], followed: Callable[[Choice], str]) ->
 
 def in_its_words(step: Step, traits: frozenset[str], goes_in: Iterable[Ingoing]) -> Step:
     """The step as its card has it in this making: the sentences that are true of it, its title, tools and cue."""
-    traits = traits | {f"{name}{GOES_IN}" for ingoing in goes_in for name in _names_of(ingoing)}
+    traits = traits.union(f"{name}{GOES_IN}" for ingoing in goes_in for name in _names_of(ingoing))
     words, asks = (tuple(each for each in texts if holds(each, traits)) for texts in (step.words, step.asks))
     return in_its_variants(replace(step, words=words, asks=asks), traits)
 
