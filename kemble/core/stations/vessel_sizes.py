@@ -12,6 +12,8 @@ from kemble.core.stations.ledger import LedgerStep, VesselEntry
 
 # Times what it holds, by the kind of vessel: stirring in a bowl, boiling up in a pan. Kitchen estimates.
 _ROOM = {"bowl": 2.0, "pan": 2.5, "jug": 1.2}
+_ROOM_TO_SOAK = 3.0  # of dry grain or beans: they swell, and water stands over them
+_SOAKS = frozenset(("soak", "beans"))
 _SIZES = (0.5, 1.0, 1.5, 2.0, 3.0, 4.0, 5.0, 6.0, 8.0, 10.0, 12.0, 15.0, 20.0, 30.0)  # litres or quarts
 _QUART_ML = 32 * FLUID_OUNCE_ML
 
@@ -23,6 +25,7 @@ def vessel_sizes(steps: Sequence[LedgerStep], entries: Mapping[str, VesselEntry]
     Pieces that are shaped already are sized by their own stations.
     """
     holds: dict[tuple[PartId | None, str], float] = {}
+    room: dict[tuple[PartId | None, str], float] = {}
     most: dict[tuple[PartId | None, str], float] = {}
     of_step: dict[str, tuple[PartId | None, str]] = {}
     shaped: set[PartId | None] = set()
@@ -42,9 +45,11 @@ def vessel_sizes(steps: Sequence[LedgerStep], entries: Mapping[str, VesselEntry]
         before_g = entry.after_g - entry.change_g
         holds[vessel] = full * entry.after_g / before_g if before_g > 0 else full
         if kind_of_vessel(entry.vessel) and here.part_id not in shaped:
+            wanted = _ROOM_TO_SOAK if _SOAKS.intersection(here.step.changes) else _ROOM[kind_of_vessel(entry.vessel)]
+            room[vessel] = max(room.get(vessel, 0.0), wanted)
             most[vessel] = max(most.get(vessel, 0.0), full)
             of_step[here.id] = vessel
-    return {step: _ROOM[kind_of_vessel(vessel[1])] * most[vessel] for step, vessel in of_step.items() if most[vessel]}
+    return {step: room[vessel] * most[vessel] for step, vessel in of_step.items() if most[vessel]}
 
 
 @lru_cache(256)

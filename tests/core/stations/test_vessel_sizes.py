@@ -38,7 +38,8 @@ def test_twice_the_sheet_wants_a_larger_one():
     ]  # fmt: skip
     large = small.model_copy(update={"parts": tuple(parts)})
     assert "wide bowl (1 l or more)" in tools_of(small)["soak"]
-    assert "wide bowl (3 l or more)" in tools_of(large)["soak"]  # 240 g of grain are 286 ml: 0.6 l, and four times that
+    # 240 g of grain are 286 ml: soaking in 0.86 l, and in four times that.
+    assert "wide bowl (4 l or more)" in tools_of(large)["soak"]
 
 
 @pytest.mark.parametrize("way", WAYS)

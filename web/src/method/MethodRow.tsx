@@ -81,6 +81,11 @@ export function MethodRow(props: Props) {
           </h3>
           <GoesIn step={step} facts={worked.facts} />
           <Words step={step} isOpen={isOpen} />
+          {isOpen && step.tools.length > 0 && (
+            <p className="text-[15px] text-ink2">
+              <Trans>Set out: {step.tools.join(", ")}</Trans>
+            </p>
+          )}
           <LongStepHere step={step} all={props.long} editing={editing} />
           {notes.map((note) => (
             <p key={note.says} className="text-look" role="status">

@@ -130,6 +130,13 @@ it("a step of one's own is added before serving, by name or from the list", asyn
   expect(edits[1]?.method).toMatchObject([{ own: "own-turn-it-out", common: "turn-out", after: "steam" }]);
 });
 
+it("an open step says what to set out for it", () => {
+  show([stepResult("mix", { title: "Mix", tools: ["bowl (2 l or more)", "whisk"] }), ...STEPS.slice(1)]);
+  expect(screen.queryByText(/Set out/)).toBeNull();
+  fireEvent.click(screen.getByRole("button", { name: "Mix" }));
+  expect(screen.getByText("Set out: bowl (2 l or more), whisk")).toBeTruthy();
+});
+
 it("puts a common step where most cooks do it, where the method has that", async () => {
   const usual = [{ ...COMMON[0], comes_after: ["pour", "mix", "cool"] }];
   const edits = show();
