@@ -51,7 +51,7 @@ FOR_CODE = {
         "resource",
         "school",
     ),
-    *("kinds", "by", "changes", "each", "scale", "presumes", "unless", "traits"),
+    *("kinds", "by", "changes", "each", "scale", "presumes", "unless", "traits", "ingredient"),
     *(
         "fact",
         "to",

@@ -228,6 +228,7 @@ export const stepResult = (id: string, more: Partial<StepResult> = {}): StepResu
   to_hand: [],
   work: "messy",
   tools: [],
+  brings: [],
   cautions: [],
   ...more,
 });

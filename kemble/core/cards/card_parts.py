@@ -216,6 +216,21 @@ class Variant:
 
 
 @dataclass(frozen=True, slots=True)
+class Brings:
+    """Something that a step needs and no line of the sheet says: so many grams, and so many for each piece, or as much as a
+    fact says; kitchen estimates. Wanted where the making has these traits, and none of `unless`. It is bought, and not
+    counted as eaten."""
+
+    ingredient: str
+    what_for: str
+    grams: float = 0.0
+    per_piece: float = 0.0
+    fact: str = ""
+    presumes: tuple[str, ...] = ()
+    unless: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
 class Step:
     """One step of the work. {name} in the title of a part's step stands for what the part is called. `when` limits it to schools, `part` to sheets that have that part, `presumes` to makings with these traits: bought paste is not soaked.
 
@@ -238,6 +253,7 @@ class Step:
     part: PartRole | None = None
     presumes: tuple[str, ...] = ()
     asks: tuple[Sentence, ...] = ()
+    brings: tuple[Brings, ...] = ()
     needed: str = ""
     cue: Cue | None = None
     window: tuple[str, str, str] | None = None  # facts: first check, done, latest

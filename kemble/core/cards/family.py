@@ -10,6 +10,7 @@ from kemble.core.cards.card_parts import (
     NONE,
     Adds,
     Band,
+    Brings,
     Choice,
     Cue,
     Fault,
@@ -27,6 +28,7 @@ from kemble.core.facts.vocabulary import Group, PartRole
 __all__ = [
     "Adds",
     "Band",
+    "Brings",
     "Choice",
     "Cue",
     "Family",

@@ -15,6 +15,7 @@ from kemble.core.cards.card_parts import (
     NONE,
     Adds,
     Band,
+    Brings,
     CauseEvidence,
     Choice,
     Count,
@@ -38,6 +39,7 @@ from kemble.core.facts.vocabulary import PartRole
 __all__ = [
     "Adds",
     "Band",
+    "Brings",
     "CauseEvidence",
     "Choice",
     "Count",

@@ -100,7 +100,8 @@ def shopping(sheets: Sequence[Sheet], kitchen: Kitchen) -> ShoppingList:
             raise Refused(
                 [problem.model_copy(update={"path": f"{sheet.title}: {problem.path}"}) for problem in refused.problems]
             ) from None
-        holds.update(allergens(bowl))
+        brought = _brought(sheet, kitchen, shelf)
+        holds.update(allergens(bowl, (item for item, _ in brought)))
         for weighed_line in bowl.lines:
             part = sheet.parts[weighed_line.part]
             if part.made_on in titles:
@@ -115,10 +116,9 @@ def shopping(sheets: Sequence[Sheet], kitchen: Kitchen) -> ShoppingList:
                 notes.extend([note] if note not in notes else [])
             if "tap" in weighed_line.item.tags:
                 continue
-            need = needs.setdefault(weighed_line.item.id, _NeededIngredient(weighed_line.item))
-            need.grams += weighed_line.grams
-            if sheet.title not in need.sheets:
-                need.sheets.append(sheet.title)
+            _add(needs, weighed_line.item, weighed_line.grams, sheet)
+        for item, grams in brought:
+            _add(needs, item, grams, sheet)
         _add_spares(sheet, kitchen, shelf, needs)
     stock = {entry.ingredient: entry for entry in kitchen.stock}
     lines = [_shopping_line(need, stock.get(name), shelf) for name, need in needs.items()]
@@ -136,6 +136,21 @@ def shopping(sheets: Sequence[Sheet], kitchen: Kitchen) -> ShoppingList:
         currency=kitchen.currency,
         text=_list_text(lines, sorted(holds), notes, cost, unpriced, kitchen.currency),
     )
+
+
+def _brought(sheet: Sheet, kitchen: Kitchen, shelf: Shelf) -> list[tuple[Ingredient, float]]:
+    """What the steps need and no line says, in grams: oil for the tin, an egg to fry in. Water comes from the tap."""
+    brought = [
+        (shelf.items[item.ingredient], item.grams) for step in work(sheet, kitchen).steps for item in step.brings
+    ]
+    return [(item, grams) for item, grams in brought if "tap" not in item.tags]
+
+
+def _add(needs: dict[str, _NeededIngredient], item: Ingredient, grams: float, sheet: Sheet) -> None:
+    need = needs.setdefault(item.id, _NeededIngredient(item))
+    need.grams += grams
+    if sheet.title not in need.sheets:
+        need.sheets.append(sheet.title)
 
 
 def _add_spares(sheet: Sheet, kitchen: Kitchen, shelf: Shelf, needs: dict[str, _NeededIngredient]) -> None:

@@ -6,13 +6,14 @@ from collections.abc import Iterable
 
 from kemble.core.cards.cautions import BROUGHT, CAUTIONS, Caution
 from kemble.core.cards.way import Way
+from kemble.core.kitchen.larder import Ingredient
 from kemble.core.sentences import say
 from kemble.core.sheet.bowl import Bowl
 
 
-def allergens(bowl: Bowl) -> list[str]:
-    """Every allergen in any part of the sheet, in alphabetical order."""
-    return sorted({name for item in bowl.items for name in item.allergens})
+def allergens(bowl: Bowl, brought: Iterable[Ingredient] = ()) -> list[str]:
+    """Every allergen in any part of the sheet, and of what its steps bring, in alphabetical order."""
+    return sorted({name for item in (*bowl.items, *brought) for name in item.allergens})
 
 
 def perishable(bowl: Bowl) -> bool:
@@ -25,13 +26,13 @@ def cautions_of_ingredients(bowl: Bowl) -> list[str]:
     return [*(["spoilage"] if perishable(bowl) else []), *(caution for tag, caution in BROUGHT.items() if tag in tags)]
 
 
-def cautions(bowl: Bowl, way: Way, step_cautions: Iterable[str]) -> list[Caution]:
+def cautions(bowl: Bowl, way: Way, step_cautions: Iterable[str], brought: Iterable[Ingredient] = ()) -> list[Caution]:
     """The cautions of a sheet: its way's, its parts', its steps', and what its ingredients bring."""
     ids = [*way.cautions, *step_cautions]
     ids += [c for part in bowl.parts.values() if part.family for c in part.family.cautions]
     ids += cautions_of_ingredients(bowl)
     caution = [CAUTIONS[caution_id] for caution_id in dict.fromkeys(ids)]
-    holds = allergens(bowl)
+    holds = allergens(bowl, brought)
     if holds:
         caution.append(
             Caution(

@@ -322,6 +322,7 @@ def _split_into_stages(
             tips=whole.step.tips if first else (),
             tools=whole.step.tools if first else (),
             asks=whole.step.asks if first else (),
+            brings=whole.step.brings if first else (),
             changes=whole.step.changes if last else (),
             cue=whole.step.cue if last else None,
             weigh=whole.step.weigh if last else None,

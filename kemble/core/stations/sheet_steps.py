@@ -106,7 +106,9 @@ def lay_steps(calculation: Calculation, way_steps: Sequence[Step], amounts: Amou
     traits = {part_id: traits_of(calculation, part_id) for part_id in {each.part_id for each in sheet_steps}}
     return [
         replace(each, step=in_its_words(each.step, traits[each.part_id], each.goes_in))
-        if each.step.variants or any(said.presumes or said.unless for said in (*each.step.words, *each.step.asks))
+        if each.step.variants
+        or each.step.brings
+        or any(said.presumes or said.unless for said in (*each.step.words, *each.step.asks))
         else each
         for each in sheet_steps
     ]

@@ -74,6 +74,7 @@ def _steps_of_stages(calculation: Calculation, step: Step, stages: Sequence[Heat
                 tools=step.tools if first else (),
                 work="safe" if off else step.work,
                 asks=step.asks if first else (),
+                brings=step.brings if first else (),
                 cue=step.cue if stage.is_open or (step.window is None and last) else None,
                 window=step.window if stage.is_open else None,
                 weigh=step.weigh if first else None,

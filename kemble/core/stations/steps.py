@@ -10,7 +10,7 @@ from typing import Any, Literal
 from pydantic import BaseModel, ConfigDict, model_validator
 
 from kemble.core.cards.card_contract import MADE
-from kemble.core.cards.card_parts import Looks, Step, StepDependency, Work
+from kemble.core.cards.card_parts import Brings, Looks, Step, StepDependency, Work
 from kemble.core.facts.fact import FactBook
 from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.facts.vocabulary import PartId
@@ -114,6 +114,7 @@ class IngredientToHand(TextModel):
     held_back: Words = ""
     group: str = ""
     made: bool = False
+    ingredient: str = ""  # of what a card brings
 
 
 class TinFill(TextModel):
@@ -173,6 +174,7 @@ class StepResult(TextModel):
     rhythm: RhythmResult | None = None
     count: CountResult | None = None
     bounds: ReadingBounds | None = None
+    brings: list[IngredientToHand] = []  # that no line of the sheet says; `act` is what for
     # What follows is of the method; kept plans of before have none of it.
     tins: list[TinFill] = []
     given: GivenTime | None = None
@@ -418,6 +420,23 @@ def _ingredient_to_hand(ingoing: Ingoing, calculation: Calculation, *, is_first:
     )
 
 
+def _brought(brings: Brings, calculation: Calculation) -> IngredientToHand:
+    item, facts = calculation.shelf.items[brings.ingredient], calculation.fact_book
+    grams = brings.grams + brings.per_piece * _piece_count(facts)
+    grams += facts.number(brings.fact) if brings.fact in facts else 0.0
+    near = household_measure(item, grams, g_per_ml=item.g_per_ml, spoons=calculation.shelf.spoons)
+    return unchecked_model(
+        IngredientToHand,
+        name=item.name,
+        grams=grams,
+        household=near.text if near else "",
+        splits=[],
+        act=brings.what_for,
+        group=item.group,
+        ingredient=item.id,
+    )
+
+
 def _held_back(line: WeighedLine, calculation: Calculation) -> str:
     if line.reserve_g <= 0:
         return ""
@@ -587,6 +606,7 @@ def _step_result(
         entry=next(names_that_follow(sheet_step), sheet_step.id),
         tins=tins,
         serves=is_last,
+        brings=[item for each in step.brings if (item := _brought(each, calculation)).grams > 0],
         bounds=bounds_of(calculation, target.key if target else None, stages, has_window=window is not None),
     )
 

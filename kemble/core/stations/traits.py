@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Collection, Iterable
 from dataclasses import replace
 
-from kemble.core.cards.card_parts import GOES_IN, OF_PART, Choice, Sentence, Step, Variant
+from kemble.core.cards.card_parts import GOES_IN, OF_PART, Brings, Choice, Sentence, Step, Variant
 from kemble.core.facts.vocabulary import PartId, role_of
 from kemble.core.sentences import translate
 from kemble.core.stations.calculation import Calculation
@@ -57,7 +57,8 @@ def in_its_words(step: Step, traits: frozenset[str], goes_in: Iterable[Ingoing])
     """The step as its card has it in this making: the sentences that are true of it, its title, tools and cue."""
     traits = traits.union(f"{name}{GOES_IN}" for ingoing in goes_in for name in _names_of(ingoing))
     words, asks = (tuple(each for each in texts if holds(each, traits)) for texts in (step.words, step.asks))
-    return in_its_variants(replace(step, words=words, asks=asks), traits)
+    brings = tuple(each for each in step.brings if holds(each, traits))
+    return in_its_variants(replace(step, words=words, asks=asks, brings=brings), traits)
 
 
 def in_its_variants(step: Step, traits: frozenset[str]) -> Step:
@@ -67,7 +68,7 @@ def in_its_variants(step: Step, traits: frozenset[str]) -> Step:
     return step
 
 
-def holds(said: Sentence | Variant, traits: Collection[str]) -> bool:
+def holds(said: Sentence | Variant | Brings, traits: Collection[str]) -> bool:
     """Whether what it presumes is so."""
     return all(name in traits for name in said.presumes) and not any(name in traits for name in said.unless)
 

@@ -132,12 +132,13 @@ def _work(sheet: Sheet, kitchen: Kitchen, weighed: Mapping[str, float]) -> tuple
         else None
     )
     _enter_hands(calculation, steps)
+    brought = [shelf.items[item.ingredient] for step in steps for item in step.brings]
     result = unchecked_model(
         WorkResult,
         facts=calculation.fact_book.facts,
         advice=sorted(calculation.advice, key=lambda advice: advice.rank),
-        cautions=cautions(bowl, calculation.way, (caution for step in steps for caution in step.cautions)),
-        allergens=allergens(bowl),
+        cautions=cautions(bowl, calculation.way, (caution for step in steps for caution in step.cautions), brought),
+        allergens=allergens(bowl, brought),
         steps=steps,
         drawings=unchecked_model(
             Drawings,

@@ -5,7 +5,7 @@ from typing import get_args
 
 import pytest
 
-from kemble.core.cards.card_parts import GOES_IN, OF_PART, Sentence, Step, Variant
+from kemble.core.cards.card_parts import GOES_IN, OF_PART, Brings, Sentence, Step, Variant
 from kemble.core.cards.common_steps import COMMON_STEPS
 from kemble.core.cards.family import Family
 from kemble.core.cards.parts import FAMILIES
@@ -87,8 +87,14 @@ def test_the_words_that_are_looked_for_are_all_said_by_some_card():
     assert [pattern for pattern in NAMED if not any(re.search(pattern, text) for text in texts)] == []
 
 
-def said_of(step: Step) -> list[Sentence | Variant]:
-    return [*step.words, *step.asks, *step.variants]
+def said_of(step: Step) -> list[Sentence | Variant | Brings]:
+    return [*step.words, *step.asks, *step.variants, *step.brings]
+
+
+def test_what_a_step_brings_is_in_the_larder():
+    brought = {brings.ingredient for _, step in STEPS for brings in step.brings}
+    assert brought
+    assert sorted(brought - set(larder())) == []
 
 
 def asked() -> set[str]:

@@ -11,6 +11,7 @@ from sheets_by_hand import KITCHEN, a_sheet, line
 import kemble.core.cards.ways as ways_package
 from kemble.core.cards.faults import faults_of
 from kemble.core.cards.ways import WAYS, _load_ways
+from kemble.core.change.shopping import shopping
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.plan.occasion import steps_without_parts
 from kemble.core.plan.schedule import plan_for
@@ -385,3 +386,41 @@ class TestHotOven:
     def test_rice_that_is_stirred_until_the_pan_is_clean_needs_none(self):
         assert "heat-oven" in [step.id for step in worked("tray-rice").steps]
         assert "heat-oven" not in [step.id for step in worked("tray-rice", schools={"finish": "set"}).steps]
+
+
+class TestBrings:
+    """What no line of the sheet says, and a cook needs: at its step, among the allergens, on the shopping list."""
+
+    def brought(self, way, **schools):
+        sheet = default_sheet(way).model_dump()
+        sheet["schools"].update(schools)
+        worked = work(sheet_from(sheet), KITCHEN)
+        return worked, {(step.id, item.ingredient): item for step in worked.steps for item in step.brings}
+
+    def test_slices_in_egg_want_an_egg_and_say_so(self):
+        """24 slices, 4 g of egg each: 96 g."""
+        worked, brought = self.brought("set-cake", finish="fry")
+        assert brought["fry", "egg"].grams == pytest.approx(96)
+        assert "egg" in worked.allergens
+        worked, brought = self.brought("set-cake", finish="fry", fried="plain")
+        assert ("fry", "egg") not in brought
+        assert "egg" not in worked.allergens
+
+    def test_hands_take_salted_water_by_the_piece(self):
+        worked, brought = self.brought("crushed-balls")
+        assert brought["ball", "water"].grams == worked.facts["shape.hand_water_ml"].value
+        assert brought["ball", "salt"].grams == worked.facts["shape.hand_salt_g"].value
+
+    def test_starch_for_the_board_where_no_coat_lies_on_it(self):
+        with_coat = self.brought("stirred-rounds")[1]
+        assert ("board", "potato-starch") not in with_coat
+        document = default_sheet("stirred-rounds").model_dump()
+        document["parts"] = [part for part in document["parts"] if part["role"] != "coat"]
+        board = next(step for step in work(sheet_from(document), KITCHEN).steps if step.id == "board")
+        assert [(item.name, item.grams) for item in board.brings] == [("Potato starch", 60.0)]
+
+    def test_it_is_bought(self):
+        """300 g of flour and 18 g of oil on the lines; 4 g of oil for the tin beside."""
+        lines = {line.ingredient: line for line in shopping([default_sheet("set-cake")], KITCHEN).lines}
+        assert lines["sunflower-oil"].need_g == pytest.approx(18 + 4)
+        assert "water" not in lines

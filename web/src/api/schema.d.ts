@@ -4403,6 +4403,11 @@ export interface components {
             /** Household */
             household: string;
             /**
+             * Ingredient
+             * @default
+             */
+            ingredient: string;
+            /**
              * Made
              * @default false
              */
@@ -8952,6 +8957,11 @@ export interface components {
             asks: string;
             between?: components["schemas"]["MinutesRange"] | null;
             bounds?: components["schemas"]["ReadingBounds"] | null;
+            /**
+             * Brings
+             * @default []
+             */
+            brings: components["schemas"]["IngredientToHand"][];
             /** Cautions */
             cautions: string[];
             count?: components["schemas"]["CountResult"] | null;

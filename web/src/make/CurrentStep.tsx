@@ -274,7 +274,8 @@ function ToHand({ step }: { step: StepResult }) {
   const { weightWords } = useFormatters();
   const made = step.vessel?.tipped ?? [];
   const tins = step.tins ?? []; // a batch of before has none
-  if (step.to_hand.length + made.length + tins.length === 0) return null;
+  const brings = step.brings ?? [];
+  if (step.to_hand.length + made.length + tins.length + brings.length === 0) return null;
   return (
     <table className="mb-2 w-full max-w-[44rem] border-collapse text-xl">
       <tbody>
@@ -287,7 +288,7 @@ function ToHand({ step }: { step: StepResult }) {
             <td />
           </tr>
         ))}
-        {step.to_hand.map((item, i) => (
+        {[...step.to_hand, ...brings].map((item, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: one ingredient may go in twice, and the list never moves
           <tr key={`${item.name} ${i}`} className="hairline">
             <th scope="row" className="py-1.5 text-left font-normal">

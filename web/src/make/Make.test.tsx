@@ -315,6 +315,7 @@ it("lists what is to hand, in grams and in the nearest household measure", async
       held_back: "",
       group: "",
       made: false,
+      ingredient: "",
     },
     {
       name: "Water",
@@ -325,6 +326,7 @@ it("lists what is to hand, in grams and in the nearest household measure", async
       held_back: "",
       group: "",
       made: false,
+      ingredient: "",
     },
   ];
   const dough = step("dough", { to_hand });

@@ -165,7 +165,7 @@ function Time({ step, isOwn, facts }: { step: StepResult; isOwn: boolean; facts:
 
 function GoesIn({ step, facts }: { step: StepResult; facts: Facts }) {
   const { weightWords } = useFormatters();
-  if (!step.to_hand.length && !step.target && !step.tins.length) return null;
+  if (!step.to_hand.length && !step.brings.length && !step.target && !step.tins.length) return null;
   const target = step.target && (
     // Where something joins later, the scale shows another number than the fact.
     <FactFigure facts={facts} name={(step.target.beyond_g === 0 ? step.target.key : "") as FactKey}>
@@ -174,8 +174,8 @@ function GoesIn({ step, facts }: { step: StepResult; facts: Facts }) {
   );
   return (
     <p className="text-[15px]">
-      {step.to_hand.map((item, i) => (
-        <span key={`${item.name} ${item.act}`}>
+      {[...step.to_hand, ...step.brings].map((item, i) => (
+        <span key={`${item.name} ${item.act}`} className={item.ingredient ? "text-ink2" : ""}>
           {i > 0 && " · "}
           {item.name.toLowerCase()}
           {item.act && `, ${item.act}`} <b>{weightWords(item.grams)}</b>
@@ -192,7 +192,7 @@ function GoesIn({ step, facts }: { step: StepResult; facts: Facts }) {
       ))}
       {step.target && (
         <span>
-          {step.to_hand.length > 0 && " · "}
+          {step.to_hand.length + step.brings.length > 0 && " · "}
           <Trans>
             the scale shows <b>{target}</b>
           </Trans>

@@ -27,6 +27,7 @@ const hand = (name: string, grams: number, group: string) => ({
   act: "",
   held_back: "",
   made: false,
+  ingredient: "",
 });
 
 const CAKE = [

@@ -16,6 +16,7 @@ const hand = (name: string, grams: number, more = {}) => ({
   held_back: "",
   group: "",
   made: false,
+  ingredient: "",
   ...more,
 });
 

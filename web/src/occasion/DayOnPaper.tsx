@@ -105,12 +105,13 @@ export function DayOnPaper({ plan, titles, title, zone, who, sheets = [] }: Prop
 function ToWeighOut({ steps, titles }: { steps: readonly Scheduled[]; titles: readonly string[] }) {
   const { weightWords } = useFormatters();
   const bowls = steps.flatMap(({ step, dish }) => {
-    const moments = [...new Set(step.to_hand.filter((item) => !item.made).map((item) => item.act ?? ""))];
+    const ahead = [...step.to_hand, ...(step.brings ?? [])].filter((item) => !item.made);
+    const moments = [...new Set(ahead.map((item) => item.act ?? ""))];
     return moments.map((act) => ({
       key: `${dish} ${step.id} ${act}`,
       dish,
       title: act ? `${step.title}: ${act}` : step.title,
-      items: step.to_hand.filter((item) => !item.made && (item.act ?? "") === act),
+      items: ahead.filter((item) => (item.act ?? "") === act),
     }));
   });
   if (bowls.length === 0) return null;

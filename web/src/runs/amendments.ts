@@ -78,6 +78,7 @@ function withOwn(scheduled: Scheduled[], own: OwnStep): Scheduled[] {
     hangs: {},
     target: null,
     to_hand: [],
+    brings: [],
     vessel: null,
     cautions: [],
     rhythm: null,

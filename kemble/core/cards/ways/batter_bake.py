@@ -3,6 +3,7 @@
 from kemble.core.cards.way import (
     Adds,
     Band,
+    Brings,
     CauseEvidence,
     Choice,
     Cue,
@@ -150,6 +151,11 @@ WAY = Way(
                 Variant(("paper-lined",), tools=("tin", "baking paper")),
                 Variant(("crumbed",), tools=("tin", "brush", "crumbs")),
                 Variant(("leaf-lined",), tools=("tin", "brush", "tongs")),
+            ),
+            brings=(
+                Brings("butter", "for the tin", 8, presumes=("crumbed",)),
+                Brings("breadcrumbs", "for the tin", 20, presumes=("crumbed",), unless=("crust",)),
+                Brings("sunflower-oil", "for the leaf", 4, presumes=("leaf-lined",)),
             ),
         ),
         heat_oven_step(),

@@ -3,6 +3,7 @@
 from kemble.core.cards.way import (
     Adds,
     Band,
+    Brings,
     CauseEvidence,
     Choice,
     Cue,
@@ -207,6 +208,10 @@ WAY = Way(
             tips=("tray",),
             becomes="rice balls",
             each="shape.base_g",
+            brings=(
+                Brings("water", "for the hands", fact="shape.hand_water_ml"),
+                Brings("salt", "for the hands", fact="shape.hand_salt_g"),
+            ),
         ),
         Step(
             "close",

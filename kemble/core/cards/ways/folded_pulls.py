@@ -3,6 +3,7 @@
 from kemble.core.cards.way import (
     Adds,
     Band,
+    Brings,
     CauseEvidence,
     Choice,
     Cue,
@@ -170,6 +171,7 @@ WAY = Way(
             tips=("bowl",),
             becomes="steamed dough",
             changes=("heat",),
+            brings=(Brings("sunflower-oil", "for the dish", 4),),
         ),
         Step(
             "work-oil",
@@ -211,6 +213,7 @@ WAY = Way(
             uses=("counter",),
             at="tray",
             tips=("pan", "dish"),
+            brings=(Brings("sunflower-oil", "for the tray", 4),),
         ),
         Step(
             "snip",

@@ -3,6 +3,7 @@
 from kemble.core.cards.way import (
     Adds,
     Band,
+    Brings,
     CauseEvidence,
     Choice,
     Cue,
@@ -112,6 +113,7 @@ WAY = Way(
                     ("kitchen-foil of the wrapper",), unless=("wraps of the wrapper",), title="Cut and oil the foil"
                 ),
             ),
+            brings=(Brings("sunflower-oil", "for the leaves", per_piece=0.5),),
         ),
         Step(
             "grind",
@@ -260,6 +262,7 @@ WAY = Way(
             when={"finish": ("griddle",)},
             cautions=("hot-oil",),
             at="leaf",
+            brings=(Brings("sunflower-oil", "for the griddle", 10),),
         ),
         serve_step(
             "Serve warm",

@@ -3,6 +3,7 @@
 from kemble.core.cards.way import (
     Adds,
     Band,
+    Brings,
     CauseEvidence,
     Choice,
     Cue,
@@ -157,6 +158,7 @@ WAY = Way(
             at="board",
             adds=(Adds(parts=("coat",)),),
             variants=(Variant((), unless=("coat",), tools=("board", "starch", "sieve", "scraper")),),
+            brings=(Brings("potato-starch", "for the board", 40, unless=("coat",)),),
         ),
         Step(
             "pound",
@@ -197,6 +199,7 @@ WAY = Way(
                 Variant(("in-mortar",), tools=("mortar", "mallet", "bowl of water")),
                 Variant(("in-bowl",), tools=("heavy bowl", "stout pin", "damp cloth", "water")),
             ),
+            brings=(Brings("water", "to sprinkle", 30),),
         ),
         Step(
             "green",

@@ -3,6 +3,7 @@
 from kemble.core.cards.way import (
     Adds,
     Band,
+    Brings,
     CauseEvidence,
     Choice,
     Cue,
@@ -201,6 +202,7 @@ WAY = Way(
                 Variant((), unless=("wraps of the wrapper",), tools=("tin", "baking paper", "brush")),
                 Variant(("wraps of the wrapper",), tools=("tin", "brush")),
             ),
+            brings=(Brings("sunflower-oil", "for the tin", 4),),
         ),
         Step(
             "melt",
@@ -489,6 +491,11 @@ WAY = Way(
             cautions=("hot-oil",),
             at="frying pan",
             tips=("board",),
+            brings=(
+                Brings("egg", "to draw the slices through", per_piece=4, presumes=("egg-fried",)),
+                Brings("sunflower-oil", "for the pan", 10, unless=("deep-fried",)),
+                Brings("sunflower-oil", "to fry in", 600, presumes=("deep-fried",)),
+            ),
         ),
         serve_step(
             "Plate and serve",

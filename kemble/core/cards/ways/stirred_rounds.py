@@ -3,6 +3,7 @@
 from kemble.core.cards.way import (
     Adds,
     Band,
+    Brings,
     CauseEvidence,
     Choice,
     Count,
@@ -160,6 +161,12 @@ WAY = Way(
                 Variant(("oiled",), tools=("board", "oil and brush", "scraper", "tray")),
                 Variant(("gloved",), tools=("board", "thin gloves", "oil", "scraper", "tray")),
             ),
+            brings=(
+                Brings("potato-starch", "for the board", 60, presumes=("starched",), unless=("coat",)),
+                Brings("roasted-soy-flour", "for the board", 60, presumes=("soy-dusted",), unless=("coat",)),
+                Brings("sunflower-oil", "for the board", 5, presumes=("oiled",)),
+                Brings("sunflower-oil", "for the gloves", 5, presumes=("gloved",)),
+            ),
         ),
         Step(
             "mix",
@@ -235,6 +242,7 @@ WAY = Way(
             tips=("bowl",),
             becomes="dough",
             changes=("heat",),
+            brings=(Brings("sunflower-oil", "for the dish", 4),),
         ),
         Step(
             "burst",

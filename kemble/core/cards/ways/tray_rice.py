@@ -3,6 +3,7 @@
 from kemble.core.cards.way import (
     Adds,
     Band,
+    Brings,
     CauseEvidence,
     Choice,
     Cue,
@@ -138,6 +139,7 @@ WAY = Way(
             at="tin",
             adds=(Adds(parts=("wrapper",)),),
             variants=(Variant(("wraps of the wrapper",), tools=("tray", "brush")),),
+            brings=(Brings("sunflower-oil", "for the tray", 5, unless=("oil goes in",)),),
         ),
         Step(
             "cook-grain",
