@@ -30,7 +30,7 @@ from kemble.core.cards.placing_steps import PLACING
 from kemble.core.cards.taste_scales import SCALES, TasteId
 from kemble.core.cards.way import BaseKind
 from kemble.core.cards.ways import WAYS
-from kemble.core.facts.vocabulary import KEYS, PART_FACTS
+from kemble.core.facts.vocabulary import KEYS
 from kemble.core.kitchen.estimates import ESTIMATES
 from kemble.core.kitchen.larder import GROUPS, SOURCES, larder
 
@@ -190,7 +190,6 @@ def catalogue() -> Catalog:
         SCALES,
         CAUTIONS,
         KEYS,
-        PART_FACTS,
         ESTIMATES,
         SOURCES,
         GROUPS,

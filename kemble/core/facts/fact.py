@@ -12,8 +12,8 @@ from collections.abc import Mapping, Sequence
 from pydantic import BaseModel, ConfigDict
 
 from kemble.core.facts.unchecked import unchecked_model
-from kemble.core.facts.vocabulary import KEYS, PART_FACTS, fact_label, vocabulary_key
-from kemble.core.sentences import Words, say, translate
+from kemble.core.facts.vocabulary import KEYS, fact_label, vocabulary_key
+from kemble.core.sentences import Words
 
 KITCHEN_ESTIMATE = "kitchen estimate"
 GEOMETRY = "geometry"
@@ -97,9 +97,7 @@ def format_value(value: Value, decimals: int) -> str:
 class FactBook:
     """The facts of one working, in the order in which they were found. Not shared between workings."""
 
-    def __init__(self, part_names: Mapping[str, str] | None = None) -> None:
-        """`part_names`: what a cook calls each part, by its id: its facts are labelled by that."""
-        self._part_names = part_names or {}
+    def __init__(self) -> None:
         self._facts: dict[str, Fact] = {}
         self._origins: dict[str, Origin] = {}  # of facts that others came from, as they are now
 
@@ -125,7 +123,7 @@ class FactBook:
         self._facts[key] = unchecked_model(
             Fact,
             key=key,
-            label=self._label(key),
+            label=fact_label(key),
             value=value,
             unit=word.unit,
             decimals=word.decimals,
@@ -134,14 +132,6 @@ class FactBook:
             because=unchecked_model(Because, says=says, source=source, inputs=inputs),
         )
         return 0.0 if isinstance(value, str) else value
-
-    def _label(self, key: str) -> str:
-        if not self._part_names or not key.startswith("part."):
-            return fact_label(key)
-        _, part, name = key.split(".", 2)
-        if part in self._part_names and name in PART_FACTS:
-            return say("{part}: {fact}", part=self._part_names[part], fact=translate(PART_FACTS[name].label))
-        return fact_label(key)
 
     def origin(self, key: str) -> Origin:
         """A fact of this book as the input of another."""

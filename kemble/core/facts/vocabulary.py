@@ -250,7 +250,7 @@ KEYS: dict[str, FactKey] = {
 }
 
 # What every part beside the base has, where it applies.
-PART_FACTS: dict[str, FactKey] = {
+_OF_A_PART: dict[str, FactKey] = {
     "raw_g": FactKey("goes in", "g", 0),
     "made_g": FactKey("made", "g", 0),
     "loss_g": FactKey("boiled off or left behind", "g", 0),
@@ -279,7 +279,7 @@ KEYS |= {  # of the first part of a role: vocabulary_key() of a further one
     f"part.{role}.{name}": FactKey(f"{role}: {key.label}", key.unit, key.decimals)
     for role in get_args(PartRole)
     if role != "base"
-    for name, key in PART_FACTS.items()
+    for name, key in _OF_A_PART.items()
 }
 
 

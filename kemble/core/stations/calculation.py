@@ -60,18 +60,13 @@ class Calculation:
     shelf: Shelf
     bowl: Bowl
     weighed: Mapping[str, float] = field(default_factory=dict)  # facts that a scale has shown, in grams
-    fact_book: FactBook = field(init=False)
+    fact_book: FactBook = field(default_factory=FactBook)
     advice: list[Advice] = field(default_factory=list)
     problems: list[Problem] = field(default_factory=list)
     spreads: dict[str, Spread] = field(default_factory=dict)  # of every time that was propagated, by its key
     _estimates: dict[EstimateId, Estimate] | None = None
     _origins: dict[EstimateId, Origin] = field(default_factory=dict)
     traits: dict[PartId | None, frozenset[str]] = field(default_factory=dict)  # by part, once they are asked for
-
-    def __post_init__(self) -> None:
-        self.fact_book = FactBook(
-            {part.id: part.called for part in self.sheet.parts if part.name or part.id != part.role}
-        )
 
     @property
     def way(self) -> Way:

@@ -151,13 +151,3 @@ def test_a_fact_of_a_further_part_is_named_by_it():
     assert fact_label("part.syrup-2.made_g") == "syrup-2: made"
     assert fact_label("mix.batch_g") == KEYS["mix.batch_g"].label
     assert role_of("filling-9") == "filling"
-
-
-def test_facts_of_a_part_are_called_by_its_name():
-    document = default_sheet("boiled-balls").model_dump()
-    filling = next(part for part in document["parts"] if part["role"] == "filling")
-    filling["name"] = "sesame"
-    document["parts"] = [*document["parts"], {**filling, "id": "filling-2", "name": "dates"}]
-    facts = work(sheet_from(document), KITCHEN).facts
-    assert facts["part.filling.made_g"].label == "sesame: made"
-    assert facts["part.filling-2.made_g"].label == "dates: made"
