@@ -7,6 +7,7 @@ it (`Tongue.read`). Without a tongue everything is English, at the cost of a for
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from contextvars import ContextVar
@@ -57,10 +58,16 @@ def format_figure(value: float, spec: str) -> str:
     return written if tongue is None else tongue.number(written)
 
 
+_BETWEEN_SENTENCES = re.compile(r"(?<=[.!?]) (?=\S)")
+
+
 def translate(words: str) -> str:
-    """Words that stand in a table, in what is spoken here."""
+    """Words that stand in a table, in what is spoken here: as a whole, else sentence by sentence, as a step's words are kept."""
     tongue = _spoken.get()
-    return words if tongue is None else tongue.read(words)
+    if tongue is None:
+        return words
+    whole = tongue.read(words)
+    return whole if whole != words else " ".join(map(tongue.read, _BETWEEN_SENTENCES.split(words)))
 
 
 Words = Annotated[str, PlainSerializer(translate, return_type=str)]

@@ -58,7 +58,8 @@ def test_a_language_of_its_own(tmp_path, monkeypatch):
     folder.mkdir()
     (folder / "core.po").write_text(
         'msgid "{pieces} pieces of {each:.1f} g each of {what}"\nmsgstr "je {each:.1f} g {what}, {pieces} Stück"\n\n'
-        'msgid "Sweet rice flour"\nmsgstr "Klebreismehl"\n\nmsgid "not yet done"\nmsgstr ""\n',
+        'msgid "Sweet rice flour"\nmsgstr "Klebreismehl"\n\nmsgid "not yet done"\nmsgstr ""\n\n'
+        'msgid "Cover it."\nmsgstr "Zudecken."\n',
         encoding="utf-8",
     )
     monkeypatch.setattr(words, "ROOT", tmp_path)
@@ -69,6 +70,7 @@ def test_a_language_of_its_own(tmp_path, monkeypatch):
             told = say("{pieces} pieces of {each:.1f} g each of {what}", pieces=12, each=30.04, what="Sweet rice flour")
             assert told == "je 30,0 g Klebreismehl, 12 Stück"
             assert translate("sweet rice flour") == "klebreismehl"
+            assert translate("Cover it. Not done. Cover it.") == "Zudecken. Not done. Zudecken."
             assert translate("not yet done") == "not yet done"
     finally:
         tongue_of.cache_clear()

@@ -83,7 +83,7 @@ export function DayOnPaper({ plan, titles, title, zone, who, sheets = [] }: Prop
           <h2 className="text-xl">
             <Trans>To set out</Trans>
           </h2>
-          <ul className="gap-x-12 lg:columns-2">
+          <ul className="gap-x-12 lg:columns-2 print:columns-2">
             {[...first].map(([tool, item]) => (
               <li key={tool} className="hairline flex justify-between gap-4 py-1">
                 <span>{capital(tool)}</span>
@@ -120,7 +120,7 @@ function ToWeighOut({ steps, titles }: { steps: readonly Scheduled[]; titles: re
       <h2 className="text-xl">
         <Trans>To weigh out</Trans>
       </h2>
-      <ol className="gap-x-12 lg:columns-2 print:columns-1">
+      <ol className="gap-x-12 lg:columns-2 print:columns-2">
         {bowls.map((bowl) => (
           <li key={bowl.key} className="hairline break-inside-avoid py-1">
             <span className="text-ink2">
