@@ -18,7 +18,7 @@ from kemble.core.sentences import Words, format_figure, say
 from kemble.core.sheet.bowl import weigh
 from kemble.core.sheet.document import Sheet
 from kemble.core.stations.cautions import allergens
-from kemble.core.stations.work_sheet import work
+from kemble.core.stations.work_sheet import WorkResult, work
 
 # The order in which a list is walked, and what each shelf is called.
 SHELVES: tuple[tuple[str, tuple[Group, ...]], ...] = (
@@ -100,7 +100,8 @@ def shopping(sheets: Sequence[Sheet], kitchen: Kitchen) -> ShoppingList:
             raise Refused(
                 [problem.model_copy(update={"path": f"{sheet.title}: {problem.path}"}) for problem in refused.problems]
             ) from None
-        brought = _brought(sheet, kitchen, shelf)
+        worked = work(sheet, kitchen)
+        brought = _brought(worked, shelf)
         holds.update(allergens(bowl, (item for item, _ in brought)))
         for weighed_line in bowl.lines:
             part = sheet.parts[weighed_line.part]
@@ -119,7 +120,7 @@ def shopping(sheets: Sequence[Sheet], kitchen: Kitchen) -> ShoppingList:
             _add(needs, weighed_line.item, weighed_line.grams, sheet)
         for item, grams in brought:
             _add(needs, item, grams, sheet)
-        _add_spares(sheet, kitchen, shelf, needs)
+        _add_spares(sheet, worked, shelf, needs)
     stock = {entry.ingredient: entry for entry in kitchen.stock}
     lines = [_shopping_line(need, stock.get(name), shelf) for name, need in needs.items()]
     order = [name for name, _ in SHELVES]
@@ -138,11 +139,9 @@ def shopping(sheets: Sequence[Sheet], kitchen: Kitchen) -> ShoppingList:
     )
 
 
-def _brought(sheet: Sheet, kitchen: Kitchen, shelf: Shelf) -> list[tuple[Ingredient, float]]:
+def _brought(worked: WorkResult, shelf: Shelf) -> list[tuple[Ingredient, float]]:
     """What the steps need and no line says, in grams: oil for the tin, an egg to fry in. Water comes from the tap."""
-    brought = [
-        (shelf.items[item.ingredient], item.grams) for step in work(sheet, kitchen).steps for item in step.brings
-    ]
+    brought = [(shelf.items[item.ingredient], item.grams) for step in worked.steps for item in step.brings]
     return [(item, grams) for item, grams in brought if "tap" not in item.tags]
 
 
@@ -153,12 +152,12 @@ def _add(needs: dict[str, _NeededIngredient], item: Ingredient, grams: float, sh
         need.sheets.append(sheet.title)
 
 
-def _add_spares(sheet: Sheet, kitchen: Kitchen, shelf: Shelf, needs: dict[str, _NeededIngredient]) -> None:
+def _add_spares(sheet: Sheet, worked: WorkResult, shelf: Shelf, needs: dict[str, _NeededIngredient]) -> None:
     """Leaves over and above the sheet's, where it has fewer than its pieces and their spares want."""
     wrapper = next(iter(sheet.parts_of("wrapper")), None)
     if wrapper is None or wrapper.made_on:
         return
-    wanted = work(sheet, kitchen).facts.get("shape.wrappers")
+    wanted = worked.facts.get("shape.wrappers")
     leaves = [
         (item, shelf.grams(item, line.amount.value, line.amount.unit))
         for line in wrapper.lines

@@ -62,6 +62,7 @@ def in_its_words(step: Step, traits: frozenset[str], goes_in: Iterable[Ingoing])
 
 
 def in_its_variants(step: Step, traits: frozenset[str]) -> Step:
+    """The step with what its variants change where the making has these traits; a later one goes before an earlier."""
     for variant in step.variants:
         if holds(variant, traits):
             step = replace(step, **variant.changes)

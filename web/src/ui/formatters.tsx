@@ -97,19 +97,11 @@ export function createFormatters(measures: Measures) {
     const { to, from } = SCALES[`${unit} ${kitchenUnit(unit)}`] ?? { to: same, from: same };
     const scale = scaleLinear().domain(domain.map(to));
     const format = scale.tickFormat(count);
-    return scale.ticks(count).map((own) => ({ value: from(own), text: format(own).replace(/^−?0$/, "0") }));
+    return scale.ticks(count).map((mark) => ({ value: from(mark), text: format(mark).replace(/^−?0$/, "0") }));
   }
   /** What the kitchen writes in place of a fact's unit. */
-  const kitchenUnit = (unit: string) =>
-    unit === "°C"
-      ? degreesUnit()
-      : unit === "mm"
-        ? lengthUnit()
-        : unit === "g"
-          ? weightUnit()
-          : unit === "ml"
-            ? volumeUnit()
-            : unit;
+  const own = { "°C": degreesUnit(), mm: lengthUnit(), g: weightUnit(), ml: volumeUnit() } as Record<string, string>;
+  const kitchenUnit = (unit: string) => own[unit] ?? unit;
 
   /** A fact's value as it is read, without its unit. */
   function figure(fact: Pick<Fact, "value" | "decimals" | "unit">): string {

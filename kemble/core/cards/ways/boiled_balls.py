@@ -221,7 +221,7 @@ WAY = Way(
             "Bring the broth to a tremble",
             (
                 *always("Use a pot wide enough that the balls can swim."),
-                Sentence("Keep a tenth of it back, cold, for the slurry.", ("thickened-in-pot",)),
+                Sentence("Set a tenth of it aside, cold, for the slurry.", ("thickened-in-pot",)),
                 *always("They are eaten in it: do not let it boil hard."),
             ),
             Minutes(10),
@@ -287,7 +287,7 @@ WAY = Way(
             "Thicken it round them",
             (
                 Sentence(
-                    "Stir the flour or starch smooth in the soup that was kept back, cold.", ("thickener goes in",)
+                    "Stir the flour or starch smooth in the cold soup that you set aside.", ("thickener goes in",)
                 ),
                 Sentence(
                     "Push the balls aside and pour it in as a thread; after a minute it coats the spoon.",

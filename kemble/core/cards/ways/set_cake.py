@@ -263,7 +263,10 @@ WAY = Way(
         Step(
             "cool-liquid",
             "Stir in the rest of the liquid, cold",
-            always("Use the half that was held back, cold from the fridge.", "It should then feel no more than warm."),
+            always(
+                "Pour in the half that you set aside, cold from the fridge.",
+                "Stir until the syrup feels warm, not hot.",
+            ),
             Minutes(2),
             "held",
             work="stove",

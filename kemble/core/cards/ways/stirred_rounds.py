@@ -372,7 +372,7 @@ WAY = Way(
                 Sentence(
                     "Roll it between two oiled films, as thick as the skin.", (), unless=("starched", "soy-dusted")
                 ),
-                *always("After half an hour in the fridge it cuts cleanly."),
+                *always("Chill it for half an hour: then you can cut it clean."),
             ),
             Minutes(fixed=5, fact="rest.chill_min"),
             "free",

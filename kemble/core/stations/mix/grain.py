@@ -276,7 +276,7 @@ def _pour(calculation: Calculation, held: float, stands_in: float) -> None:
     )
     if stands_in < held - 0.05:
         says = say(
-            "The soaked grain holds {held} of water. You can leave out only {plain}, all the plain water in the recipe, so "
+            "The grain has taken up {held} of water. The recipe has only {plain} of plain water to leave out, so "
             "the rice will be wetter. Soak the grain for less time, or drain it longer.",
             held=calculation.weight(held),
             plain=calculation.weight(stands_in),
