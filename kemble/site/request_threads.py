@@ -11,8 +11,10 @@ each middleware that knows both ways, some ten times a request, which costs more
 from __future__ import annotations
 
 import asyncio
+from collections.abc import Awaitable, Callable, Mapping
 from concurrent.futures import ThreadPoolExecutor
 from contextlib import suppress
+from typing import Any
 
 from asgiref.sync import ThreadSensitiveContext, sync_to_async
 from django.core.handlers.asgi import ASGIHandler
@@ -22,6 +24,33 @@ from django.http.response import HttpResponseBase
 
 _MOST_IDLE = 6  # kept for the next; more were wanted for a moment only
 _PATIENCE_S = 3.0  # with what is still going on when everything ends
+_RETRY_AFTER_S = b"2"
+
+Message = Mapping[str, Any]
+Send = Callable[[Message], Awaitable[None]]
+
+
+class _Answer:
+    """What is sent of an answer. The server cancels what is unanswered when it ends, which is no fault of the request:
+    without this it would be told as one (status 500). A page asks again after 503."""
+
+    def __init__(self, send: Send) -> None:
+        self._send = send
+        self._begun = self._ended = False
+
+    async def send(self, message: Message) -> None:
+        if self._ended:  # the work went on in its thread after the server had said that it ends
+            return
+        self._begun = True
+        await self._send(message)
+
+    async def end_unanswered(self) -> None:
+        self._ended = True
+        if self._begun:
+            return
+        headers = [(b"retry-after", _RETRY_AFTER_S), (b"content-length", b"0")]
+        await self._send({"type": "http.response.start", "status": 503, "headers": headers})
+        await self._send({"type": "http.response.body", "body": b""})
 
 
 class ThreadedHandler(ASGIHandler):
@@ -48,9 +77,13 @@ class ThreadedHandler(ASGIHandler):
             with suppress(RuntimeError):  # everything has ended meanwhile
                 loop.call_soon_threadsafe(self._free, seat)
 
+        answer = _Answer(send)
         try:
             async with ThreadSensitiveContext(executor=seat):
-                await super().handle(scope, receive, send)
+                await super().handle(scope, receive, answer.send)
+        except asyncio.CancelledError:
+            await answer.end_unanswered()
+            raise
         finally:
             seat.submit(back)  # whoever went away may have left work behind in it: it is free when that is done
 

@@ -10,8 +10,12 @@ def watching(page):
     return wrong
 
 
+# A refusal is an answer; so is "ask again" (503), which a server says that is being stopped.
+EXPECTED = ("status of 4", "status of 503", "net::ERR_")
+
+
 def is_wrong(message):
-    return message.type == "error" and "status of 4" not in message.text and "net::ERR_" not in message.text
+    return message.type == "error" and not any(text in message.text for text in EXPECTED)
 
 
 def is_outside(url):

@@ -17,13 +17,18 @@ def seated(monkeypatch):
 
     async def handle(self, scope, receive, send):
         await sync_to_async(scope["does"])()
+        await send({"type": "http.response.start", "status": 200, "headers": []})
 
     monkeypatch.setattr(ASGIHandler, "handle", handle)
     return ThreadedHandler()
 
 
-def asks(seated, does):
-    return seated.handle({"does": does}, None, None)
+async def unheard(message):
+    """Nobody looks at what is sent."""
+
+
+def asks(seated, does, send=unheard):
+    return seated.handle({"does": does}, None, send)
 
 
 async def all_free(seated, count):
@@ -82,6 +87,33 @@ def test_a_seat_is_free_once_what_was_begun_in_it_is_done(seated):
 
     asyncio.run(gone())
     assert len(set(threads)) == 2
+
+
+def test_what_the_end_of_the_server_cuts_off_is_to_be_asked_again(seated):
+    """The server cancels what is unanswered when it ends; that is no fault to be told as one."""
+    begun, go = threading.Event(), threading.Event()
+    sent = []
+
+    def slow():
+        begun.set()
+        go.wait(20)
+
+    async def send(message):
+        sent.append(message)
+
+    async def cut_off():
+        asked = asyncio.ensure_future(asks(seated, slow, send))
+        await asyncio.to_thread(begun.wait, 20)
+        asked.cancel()
+        with pytest.raises(asyncio.CancelledError):
+            await asked
+        go.set()
+        await all_free(seated, 1)
+
+    asyncio.run(cut_off())
+    assert [message["type"] for message in sent] == ["http.response.start", "http.response.body"]
+    assert sent[0]["status"] == 503
+    assert (b"retry-after", b"2") in sent[0]["headers"]
 
 
 def test_at_the_end_every_seat_has_let_go(seated, monkeypatch):
