@@ -136,7 +136,7 @@ lint:
 
 types:
 	@echo "Types"
-	@cd web && npm run --silent types & KEMBLE_DATA="$$(mktemp -d)" .venv/bin/mypy && KEMBLE_DATA="$$(mktemp -d)" .venv/bin/mypy --config-file tests/mypy.ini && wait $$!
+	@cd web && npm run --silent types & KEMBLE_DATA="$$(mktemp -d)" .venv/bin/mypy && wait $$!
 
 layers:
 	@echo "Layers"

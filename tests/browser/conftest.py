@@ -5,7 +5,8 @@ from playwright.sync_api import expect
 from serving import ARGUMENTS, CHROMIUM, Server
 from watching import watching
 
-expect.set_options(timeout=20_000)  # a slow machine is no failure
+PATIENCE_MS = 60_000  # a slow machine is no failure
+expect.set_options(timeout=PATIENCE_MS)
 
 
 @pytest.fixture(scope="session")
@@ -48,6 +49,7 @@ def watched(page, request):
     for name in ("demo", "kitchen", "empty_kitchen"):
         if name in request.fixturenames:
             page.context.add_cookies([request.getfixturevalue(name).cookie])
+    page.set_default_timeout(PATIENCE_MS)
     wrong = watching(page)
     page.set_viewport_size({"width": 1280, "height": 800})
     yield page

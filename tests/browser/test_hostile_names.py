@@ -11,6 +11,7 @@ from contextlib import closing
 import pytest
 from playwright.sync_api import expect
 from serving import until
+from visiting import Visitor
 
 pytestmark = pytest.mark.browser
 
@@ -99,14 +100,14 @@ FILES = (
 
 
 def test_on_every_screen_they_are_shown_and_not_done(watched, spoiled_kitchen):
-    page = watched
+    page, visitor = watched, Visitor(watched)
     run = spoiled_kitchen.hand().ask("GET", "/runs")[0]["id"]
+    page.goto(spoiled_kitchen.url)
     for place in (*PLACES, f"/make/{run}", f"/make/{run}/outcome"):
-        page.goto(f"{spoiled_kitchen.url}{place}")
+        visitor.go(place)
+        expect(page.get_by_role("heading").first).to_be_visible()
         if place in SHOWN_AT or place == f"/make/{run}":
             expect(page.locator("body")).to_contain_text(MARKUP, use_inner_text=True)
-        page.wait_for_load_state("networkidle")
-        expect(page.get_by_role("heading").first).to_be_visible()
         assert page.locator('img[src="x"]').count() == 0, place
         text = page.evaluate("document.documentElement.outerHTML")
         assert not re.search("[\u202a-\u202e\u2066-\u2069]", text), place

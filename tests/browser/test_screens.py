@@ -6,6 +6,7 @@ from pathlib import Path
 
 import pytest
 from playwright.sync_api import TimeoutError, expect
+from visiting import go
 from watching import watching
 
 pytestmark = pytest.mark.browser
@@ -84,11 +85,6 @@ def visitor(browser, demo):
     page.goto(demo.url)
     yield page, wrong
     context.close()
-
-
-def go(page, path):
-    """To another screen without a reload, as a press on a link goes there."""
-    page.evaluate("path => { history.pushState({}, '', path); dispatchEvent(new PopStateEvent('popstate')); }", path)
 
 
 @pytest.mark.parametrize("screen", SCREENS)
@@ -253,10 +249,12 @@ def a_kettle(page):
         "rolled",
     ],
 )
-def test_nor_of_what_opens_on_a_screen(visitor, demo, opened):
+def test_nor_of_what_opens_on_a_screen(visitor, opened):
     page, wrong = visitor
     page.set_viewport_size({"width": 1280, "height": 800})
-    page.goto(f"{demo.url}/sheets/1/heat")
+    page.keyboard.press("Escape")  # what the one before it left open
+    go(page, "/")
+    go(page, "/sheets/1/heat")
     expect(page.get_by_text("litres to start").first).to_be_visible()
     opened(page)
     assert serious(page) == []
@@ -276,12 +274,14 @@ PAPERS = {
 
 
 @pytest.mark.parametrize(("path", "words", "most"), PAPERS.values(), ids=PAPERS)
-def test_on_paper_nothing_is_clipped_and_no_button_printed(visitor, demo, path, words, most):
+def test_on_paper_nothing_is_clipped_and_no_button_printed(visitor, path, words, most):
     page, _ = visitor
     page.set_viewport_size({"width": 794 - 106, "height": 1123})  # A4 between its margins, at 96 a inch
     page.emulate_media(media="print")
     try:
-        page.goto(f"{demo.url}{path}")
+        go(page, "/")
+        expect(page.get_by_text("Begin a sheet").first).to_be_attached()
+        go(page, path)
         expect(page.get_by_text(words).filter(visible=True).first).to_be_visible()
         pressed = page.locator("button:visible, select:visible, nav:visible, input:not([type=checkbox]):visible")
         expect(pressed).to_have_count(0)

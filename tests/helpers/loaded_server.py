@@ -3,6 +3,7 @@
 Only the settings depend on whose server it is. They are read here from an empty folder, and anew in each fork.
 """
 
+import gc
 import os
 import sys
 import tempfile
@@ -16,6 +17,7 @@ with tempfile.TemporaryDirectory(prefix="kemble-loaded-") as folder:
 
     django.setup()
     import django.core.management.commands.migrate
+    import ortools.sat.python.cp_model  # noqa: F401 (a second, and every server loads it)
     import uvicorn.protocols.http.h11_impl  # noqa: F401
 
     import kemble.server.api
@@ -29,6 +31,9 @@ from django.db import connections
 from django.utils.functional import empty
 
 from kemble.cli import main
+
+gc.collect()
+gc.freeze()  # what is loaded is never looked through again, which would copy it into each fork
 
 ROOT = Path(__file__).resolve().parents[2]
 

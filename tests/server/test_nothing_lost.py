@@ -2,6 +2,7 @@
 
 import copy
 import json
+import os
 import sqlite3
 import threading
 from contextlib import closing
@@ -470,7 +471,7 @@ class TestFolder:
         def none_here(*_):
             raise PermissionError("Operation not permitted")
 
-        monkeypatch.setattr(folder.os, "link", none_here)
+        monkeypatch.setattr(os, "link", none_here)
         folder.copy_database(source, tmp_path / "copy.sqlite3")
         assert sorted(path.name for path in tmp_path.iterdir()) == ["copy.sqlite3", "live.sqlite3"]
 

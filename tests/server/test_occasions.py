@@ -8,6 +8,7 @@ import time_machine
 from asking import table
 from icalendar import Calendar
 
+from kemble.core.plan.occasion import plan_day
 from kemble.core.plan.plan_progress import PlanningStopped
 from kemble.server.models import OccasionRecord
 from kemble.server.occasions import occasion_days, planning_jobs
@@ -183,7 +184,7 @@ class Slow:
 
     def __init__(self, monkeypatch, patience_s=0.0):
         self.go, self.asked = threading.Event(), 0
-        real = occasion_days.plan_day
+        real = plan_day
 
         def plan(*args, watch, **more):
             self.asked += 1

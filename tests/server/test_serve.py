@@ -1,6 +1,8 @@
 """Starting up: what the serve command does before it serves, and what it refuses to do."""
 
+import os
 import socket
+from pathlib import Path
 
 import pytest
 from django.core.management import CommandError, call_command
@@ -78,8 +80,8 @@ def test_a_port_that_is_taken_is_said_plainly(served):
 )
 def test_a_new_kitchen_goes_by_the_machines_clock(monkeypatch, named, linked, expected):
     monkeypatch.setenv("TZ", named)
-    monkeypatch.setattr(time_zone.os, "readlink", lambda path: linked)
-    monkeypatch.setattr(time_zone.Path, "read_text", lambda self, encoding: "")
+    monkeypatch.setattr(os, "readlink", lambda path: linked)
+    monkeypatch.setattr(Path, "read_text", lambda self, encoding: "")
     assert time_zone.local_zone() == expected
 
 
@@ -89,5 +91,5 @@ def test_a_machine_that_does_not_say_is_on_utc(monkeypatch):
     def gone(path):
         raise FileNotFoundError(path)
 
-    monkeypatch.setattr(time_zone.os, "readlink", gone)
+    monkeypatch.setattr(os, "readlink", gone)
     assert time_zone.local_zone() == "UTC"

@@ -1,5 +1,6 @@
 """A certificate of its own: under an authority that a device can trust, for this machine's names, renewed in time."""
 
+import socket
 import ssl
 import stat
 import urllib.request
@@ -72,7 +73,7 @@ class TestCertificate:
         assert later.fingerprint != first.fingerprint
 
     def test_the_names_of_a_machine(self, monkeypatch):
-        monkeypatch.setattr(tls.socket, "gethostname", lambda: "pantry")
+        monkeypatch.setattr(socket, "gethostname", lambda: "pantry")
         monkeypatch.setattr(tls, "_addresses", lambda: ["192.0.2.20"])
         names = machine_names("0.0.0.0", ["kitchen.example", "[::1]"])
         assert {"localhost", "127.0.0.1", "::1", "pantry", "pantry.local", "kitchen.example", "192.0.2.20"} == set(

@@ -14,7 +14,8 @@ from kemble.core.plan.schedule import plan_from
 from kemble.core.run.events import event_from
 from kemble.core.run.run_state import state_of
 from kemble.core.sheet.document import Pieces, Vessel, default_sheet
-from kemble.core.stations.work_sheet import Advice, WorkResult, work
+from kemble.core.stations.calculation import Advice
+from kemble.core.stations.work_sheet import WorkResult, work
 
 NOW = datetime(2026, 12, 4, 9, 0, tzinfo=UTC)
 
@@ -64,7 +65,7 @@ class TestTheCheckItself:
 
     def test_and_a_field_that_is_none_of_its_fields(self):
         with checking_models(), pytest.raises(TypeError, match="has no rnak"):
-            unchecked_model(Ranked, rank=1, rnak=2)
+            unchecked_model(Ranked, **{"rank": 1, "rnak": 2})
 
     def test_without_it_nothing_is_checked(self):
         assert unchecked_model(Ranked, rank="first").rank == "first"

@@ -6,6 +6,7 @@ import pytest
 from kemble.core.cards.ways import WAYS
 from kemble.core.kitchen.document import Kitchen, OwnEstimate
 from kemble.core.kitchen.estimates import ESTIMATES
+from kemble.core.physics import time_spread
 from kemble.core.physics.steaming import SteamSupply
 from kemble.core.physics.stove import oven_h
 from kemble.core.sheet.document import default_sheet, sheet_from
@@ -32,7 +33,7 @@ def told(content, **own):
 def test_every_other_window_as_draws_have_it(way, monkeypatch):
     """Each time and amount that the table spreads, drawn 1500 times from the rows it hangs on, on logarithms as the
     spread is: its ends within 12 % of its width from those of the draws, or within 6 % of themselves."""
-    caught, real = [], time_windows.spread
+    caught, real = [], time_spread.spread
 
     def catch(solve, rows, which, **more):
         spread = real(solve, rows, which, **more)
