@@ -1,4 +1,4 @@
-/** What was marked, in a cook's words: a kind's own where it has any, else as it is called. */
+/** What was marked, in a cook's words. */
 
 import { t } from "@lingui/core/macro";
 import type { NewEvent } from "../api/client";
@@ -6,7 +6,10 @@ import { FOLD } from "../api/generated";
 import { cutText } from "../ui/cutText";
 import type { Formatters } from "../ui/formatters";
 
-const WORDS: Partial<Record<NewEvent["kind"], string>> = {
+// What takes back or ends is never told so. Any other kind without its row does not compile.
+type Marked = Exclude<NewEvent["kind"], "undone" | "redone" | "replanned" | "finished">;
+
+const WORDS: Record<Marked, string> = {
   not_yet: t`${FOLD.not_yet_min} minutes more`,
   probed: t`read`,
   fault: t`seen`,
@@ -39,5 +42,5 @@ export function eventWords(
           : event.times
             ? `${event.times}`
             : event.text && `“${cutText(event.text, 23, "…")}”`;
-  return [WORDS[event.kind] ?? event.kind, what, step && `(${step})`].filter(Boolean).join(" ");
+  return [WORDS[event.kind as Marked] ?? event.kind, what, step && `(${step})`].filter(Boolean).join(" ");
 }
