@@ -283,12 +283,35 @@ def test_on_paper_nothing_is_clipped_and_no_button_printed(visitor, path, words,
         expect(page.get_by_text("Begin a sheet").first).to_be_attached()
         go(page, path)
         expect(page.get_by_text(words).filter(visible=True).first).to_be_visible()
-        pressed = page.locator("button:visible, select:visible, nav:visible, input:not([type=checkbox]):visible")
+        pressed = page.locator(
+            "button:not([data-fact]):visible, select:visible, nav:visible, input:not([type=checkbox]):visible"
+        )
         expect(pressed).to_have_count(0)
         assert page.evaluate("document.documentElement.scrollWidth") <= 794 - 106
         assert page.evaluate("getComputedStyle(document.documentElement).backgroundColor") == "rgb(255, 255, 255)"
         pdf = page.pdf(format="A4", prefer_css_page_size=True)
         assert 1 <= pdf.count(b"/Type /Page\n") <= most
+    finally:
+        page.emulate_media(media="screen")
+
+
+def test_a_method_on_paper_is_whole(visitor):
+    """Every figure is printed, and no sentence is cut short."""
+    page, _ = visitor
+    page.emulate_media(media="print")
+    try:
+        go(page, "/")
+        expect(page.get_by_text("Begin a sheet").first).to_be_attached()
+        go(page, "/sheets/5/method")
+        row = page.locator('[data-step="steam"]')
+        expect(row).to_contain_text("A thin stick to the bottom of the tin, straight out.", use_inner_text=True)
+        shown = page.get_by_text("the scale shows").all_inner_texts()
+        assert shown
+        assert all(re.search(r"the scale shows [\d.]+ k?g", text) for text in shown), shown
+        cut = "[...document.querySelectorAll('[data-step] p')].filter((p) => p.scrollHeight > p.clientHeight + 1).length"
+        assert page.evaluate(cut) == 0
+        expect(page.get_by_text("Quince cake", exact=True).filter(visible=True)).to_have_count(1)  # whose method it is
+        assert page.locator("footer").evaluate("foot => getComputedStyle(foot).position") == "static"  # over nothing
     finally:
         page.emulate_media(media="screen")
 

@@ -202,14 +202,16 @@ function GoesIn({ step, facts }: { step: StepResult; facts: Facts }) {
   );
 }
 
-/** The cook's own words first, then the card's, smaller. */
+/** The cook's own words first, then the card's, smaller: the beginning while the row is shut, all of it on paper. */
 function Words({ step, isOpen }: { step: StepResult; isOpen: boolean }) {
-  const cue = step.cue ? `${step.cue.question} ${isOpen ? step.cue.how : ""}` : "";
   return (
     <>
       {step.own_words && !isOpen && <p className="whitespace-pre-line text-[15px]">“{step.own_words}”</p>}
-      <p className={`text-ink2 ${step.own_words ? "text-[14px]" : "text-[15px]"} ${isOpen ? "" : "line-clamp-1"}`}>
-        {step.words} {cue}
+      <p
+        className={`text-ink2 ${step.own_words ? "text-[14px]" : "text-[15px]"} ${isOpen ? "" : "line-clamp-1 print:line-clamp-none"}`}
+      >
+        {step.words} {step.cue?.question}{" "}
+        {step.cue && <span className={isOpen ? "" : "hidden print:inline"}>{step.cue.how}</span>}
       </p>
     </>
   );

@@ -149,6 +149,9 @@ function OpenSheet(props: { opened: SheetOpen; at: StationId; way: WayCard; kitc
         </div>
       }
     >
+      <p aria-hidden="true" className="hidden font-title text-2xl print:block">
+        {sheet.title}
+      </p>
       <h2 className="sr-only">{STATION_NAMES[at]}</h2>
       <StationLine
         id={editing.id}

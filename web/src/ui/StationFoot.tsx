@@ -11,7 +11,7 @@ const HEADS = { look: t`Look`, before: t`Before`, good: t`Next` } as const;
 export function Foot({ worked, station }: { worked: WorkResult; station: string }) {
   const advice = worked.advice.find((item) => item.station === station);
   return (
-    <footer className="mt-6 flex flex-wrap items-baseline gap-x-6 gap-y-1 border-t border-hair bg-paper py-3 sm:sticky sm:bottom-(--strip,0px)">
+    <footer className="mt-6 flex flex-wrap items-baseline gap-x-6 gap-y-1 border-t border-hair bg-paper py-3 sm:sticky sm:bottom-(--strip,0px) print:static">
       {advice && (
         <p className="min-w-0 flex-1 basis-80" role="status">
           <b className="mr-4 text-look">{HEADS[advice.kind]}</b>
