@@ -10,7 +10,7 @@ import { serverNow } from "../api/connection";
 import { runsQuery } from "../api/queries";
 import { useFormatters } from "../ui/formatters";
 import { useTick } from "../ui/useTick";
-import { clock } from "../ui/words";
+import { clock, duration } from "../ui/words";
 import { Nothing } from "./Nothing";
 
 /** `children`: what stands over the list. */
@@ -60,7 +60,7 @@ function Running({ run, zone }: { run: RunCard; zone: string }) {
               {run.rehearsed ? t`rehearsal, ` : ""}table at {timeOfDay(state.expected_serve, zone)}
               {late > 1 ? (
                 <b className="text-bean">
-                  <Trans>, {late} min late</Trans>
+                  <Trans>, {duration(late)} late</Trans>
                 </b>
               ) : (
                 ""

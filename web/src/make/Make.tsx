@@ -16,7 +16,7 @@ import { HelpSlip } from "../ui/HelpPopover";
 import { OlderThanKemble } from "../ui/OlderThanKemble";
 import { TriedAgain } from "../ui/RetryNotice";
 import { useTick } from "../ui/useTick";
-import { minutes } from "../ui/words";
+import { duration } from "../ui/words";
 import { AllDone } from "./AllDone";
 import { useElbows, useStayAwake } from "./attention";
 import { Cooks } from "./Cooks";
@@ -163,7 +163,7 @@ function Table({ makings, zone }: { makings: Making[]; zone: string }) {
   const { timeOfDay } = useFormatters();
   const latest = makings.reduce((a, b) => (a.state.expected_serve > b.state.expected_serve ? a : b));
   const late = Math.round(Math.max(...makings.map((making) => making.state.late_min)));
-  const words = late > 1 ? t`${minutes(late)} min late` : late < -1 ? t`${minutes(-late)} min early` : t`on time`;
+  const words = late > 1 ? t`${duration(late)} late` : late < -1 ? t`${duration(-late)} early` : t`on time`;
   return (
     <>
       <b className="text-ink">{timeOfDay(latest.state.expected_serve, zone)}</b>,{" "}
