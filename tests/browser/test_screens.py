@@ -308,7 +308,9 @@ def test_a_method_on_paper_is_whole(visitor):
         shown = page.get_by_text("the scale shows").all_inner_texts()
         assert shown
         assert all(re.search(r"the scale shows [\d.]+ k?g", text) for text in shown), shown
-        cut = "[...document.querySelectorAll('[data-step] p')].filter((p) => p.scrollHeight > p.clientHeight + 1).length"
+        cut = (
+            "[...document.querySelectorAll('[data-step] p')].filter((p) => p.scrollHeight > p.clientHeight + 1).length"
+        )
         assert page.evaluate(cut) == 0
         expect(page.get_by_text("Quince cake", exact=True).filter(visible=True)).to_have_count(1)  # whose method it is
         assert page.locator("footer").evaluate("foot => getComputedStyle(foot).position") == "static"  # over nothing

@@ -4,14 +4,17 @@ import shutil
 from dataclasses import replace
 from importlib import util
 from pathlib import Path
+from typing import get_args
 
 import pytest
 
 from kemble.core.cards import parts, ways
 from kemble.core.cards.card_contract import ASKED, CardError, check_family, check_way
+from kemble.core.cards.common_steps import COMMON_STEPS
 from kemble.core.cards.parts import FAMILIES
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.fact import Fact
+from kemble.core.facts.vocabulary import PartRole
 from kemble.core.kitchen.document import Kitchen
 from kemble.core.sheet.document import default_sheet
 from kemble.core.stations.work_sheet import work
@@ -124,3 +127,10 @@ def test_what_is_done_at_the_heat_or_with_a_blade_says_so(step):
         assert step.work in ("knife", "stove") or step.id in {"fold", "soften-leaf", "serve"}
     if step.hands == "held":
         assert step.tools
+
+
+@pytest.mark.parametrize("common", COMMON_STEPS.values(), ids=COMMON_STEPS)
+def test_a_common_step_is_put_after_steps_that_there_are(common):
+    """Steps of ways by their ids; a part is put by `put-` and its role."""
+    there = {step.id for way in WAYS.values() for step in way.steps} | {f"put-{role}" for role in get_args(PartRole)}
+    assert set(common.comes_after) <= there
