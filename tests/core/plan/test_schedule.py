@@ -136,3 +136,13 @@ def test_a_wall_clock_time_is_the_kitchens():
     assert kitchen_time(Kitchen(timezone="Asia/Tokyo"), "2026-12-05T15:30").astimezone(UTC).hour == 6
     with pytest.raises(Refused):
         kitchen_time(KITCHEN, "2026-13-05T15:30")
+
+
+@pytest.mark.parametrize("seconds", [1, 30, 59])
+def test_begun_within_a_minute_it_is_planned_from_the_next(seconds):
+    """Plans count in whole minutes, and nothing is planned for a moment that is over."""
+    sharp = plan_from(steps("boiled-balls"), KITCHEN, begin=NOW + timedelta(minutes=1))
+    late = plan_from(steps("boiled-balls"), KITCHEN, begin=NOW + timedelta(seconds=seconds))
+    assert [(item.step.id, item.starts) for item in late.scheduled] == [
+        (item.step.id, item.starts) for item in sharp.scheduled
+    ]
