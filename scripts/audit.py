@@ -87,7 +87,8 @@ def front_end_use() -> Iterator[str]:
         if not re.search(rf"[\"']{re.escape(name)}[\"'/]", code):
             yield f"web/package.json: nothing imports {name}"
     for name, version in (package["dependencies"] | package["devDependencies"]).items():
-        if not re.fullmatch(r"\d+\.\d+\.\d+", version):
+        # A second major version of a package stands under a name of its own: npm:typescript@7.0.2.
+        if not re.fullmatch(r"(npm:[\w@/.-]+@)?\d+\.\d+\.\d+", version):
             yield f"web/package.json: {name} is not one version ({version})"
 
 

@@ -55,10 +55,16 @@ def test_what_nobody_uses(copy):
     folder, result = copy
     spoil(folder / "pyproject.toml", '"brotli==', '"unheard-of==1.0",\n  "brotli==')
     assert result("python_use") == ["pyproject.toml: nothing imports unheard-of"]
-    spoil(folder / "web/package.json", '"d3-scale"', '"unheard-of": "^1.0.0",\n    "d3-scale"')
+    spoil(
+        folder / "web/package.json",
+        '"d3-scale"',
+        '"unheard-of": "^1.0.0",\n    "other-name": "npm:d3-scale@^4.0.0",\n    "d3-scale"',
+    )
     assert result("front_end_use") == [
         "web/package.json: nothing imports unheard-of",
+        "web/package.json: nothing imports other-name",
         "web/package.json: unheard-of is not one version (^1.0.0)",
+        "web/package.json: other-name is not one version (npm:d3-scale@^4.0.0)",
     ]
 
 
