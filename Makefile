@@ -100,10 +100,10 @@ key password: .stamps/python
 PYTHONS := 3.11 3.12
 # Measured: 97.
 CORE_COVERAGE := 96
-CORES := $(shell nproc 2>/dev/null || echo 2)
-PYTEST := $(PY) -m pytest -q --durations=10 --dist worksteal -n $(CORES)
-# The browser's in processes of their own (tests/conftest.py says why), one more than cores: they wait as often as they work.
-PYTESTS := $(PYTEST) tests --ignore=tests/browser && $(PYTEST) -n $$(( $(CORES) + 1 )) tests/browser
+# One worker more than cores: tests of servers and browsers wait as often as they work.
+PYTEST := $(PY) -m pytest -q --durations=10 -n $$(( $$(nproc 2>/dev/null || echo 2) + 1 )) --dist worksteal
+# The browser's in processes of their own (tests/conftest.py says why).
+PYTESTS := $(PYTEST) tests --ignore=tests/browser && $(PYTEST) tests/browser
 EXPORT := $(PY) manage.py export_openapi_schema --api kemble.server.api.api --indent 1 --sorted
 
 science: setup ## Work every case against what cooks report anew
