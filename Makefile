@@ -155,7 +155,8 @@ web-tests:
 	@cd web && NO_COLOR=1 npm test --silent -- --reporter=dot
 
 check: setup
-	@$(MAKE) --no-print-directory -j2 --output-sync=target words web-tests types lint layers fresh audit
+	@$(MAKE) --no-print-directory -j2 --output-sync=target web-tests types lint layers fresh audit
+	@$(MAKE) --no-print-directory words
 	@echo "Fast tests of the core"
 	@$(PYTEST) -m 'not long' tests/core
 

@@ -6,16 +6,25 @@ def watching(page):
     wrong = []
     page.on("pageerror", lambda error: wrong.append(f"error: {error}"))
     page.on("console", lambda message: wrong.append(f"console: {message.text}") if is_wrong(message) else None)
+    page.on("response", lambda answer: wrong.append(f"{answer.status}: {answer.url}") if is_fault(answer) else None)
     page.on("request", lambda request: wrong.append(f"outside: {request.url}") if is_outside(request.url) else None)
     return wrong
 
 
-# A refusal is an answer; so is "ask again" (503), which a server says that is being stopped.
-EXPECTED = ("status of 4", "status of 503", "net::ERR_")
-
-
 def is_wrong(message):
-    return message.type == "error" and not any(text in message.text for text in EXPECTED)
+    """An answer's status is looked at in the answer itself."""
+    return (
+        message.type == "error"
+        and "the server responded with a status of" not in message.text
+        and "net::ERR_" not in message.text
+    )
+
+
+def is_fault(answer):
+    """A refusal is an answer; so is "ask again" without a word more, which a server says that is being stopped."""
+    if answer.status < 500:
+        return False
+    return not (answer.status == 503 and answer.headers.get("content-length") == "0")
 
 
 def is_outside(url):

@@ -2,10 +2,7 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
 from typing import Literal, NamedTuple, get_args
-
-_KEYS_KEPT = 4096  # of facts that were looked up: more than there are, with further parts
 
 PartRole = Literal[
     "base", "syrup", "filling", "broth", "topping", "coat", "glaze", "oil", "herb", "wrapper", "heart",
@@ -286,7 +283,6 @@ KEYS |= {  # of the first part of a role: vocabulary_key() of a further one
 }
 
 
-@lru_cache(_KEYS_KEPT)
 def fact_label(fact: str) -> str:
     """What a fact is called; of a further part of a role, with the part's own id."""
     key = vocabulary_key(fact)
@@ -294,7 +290,6 @@ def fact_label(fact: str) -> str:
     return label if key == fact else f"{fact.split('.')[1]}:{label.partition(':')[2]}"
 
 
-@lru_cache(_KEYS_KEPT)
 def vocabulary_key(fact: str) -> str:
     """Where a fact stands in KEYS: what is said of the first part of a role is said of its further parts too.
 

@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Collection, Iterable, Mapping
+from collections.abc import Callable, Collection, Iterable
 from dataclasses import replace
-from typing import Any
 
 from kemble.core.cards.card_parts import GOES_IN, OF_PART, Brings, Choice, Sentence, Step, Variant
 from kemble.core.facts.vocabulary import PartId, role_of
@@ -57,28 +56,17 @@ def _of_schools(choices: Iterable[Choice], followed: Callable[[Choice], str]) ->
 def in_its_words(step: Step, traits: frozenset[str], goes_in: Iterable[Ingoing]) -> Step:
     """The step as its card has it in this making: the sentences that are true of it, its title, tools and cue."""
     traits = traits.union(f"{name}{GOES_IN}" for ingoing in goes_in for name in _names_of(ingoing))
-    changes: dict[str, Any] = {}
-    for field in ("words", "asks", "brings"):
-        said = getattr(step, field)
-        held = tuple(each for each in said if holds(each, traits))
-        if len(held) < len(said):
-            changes[field] = held
-    return _changed(step, changes | _of_variants(step, traits))
+    words, asks = (tuple(each for each in texts if holds(each, traits)) for texts in (step.words, step.asks))
+    brings = tuple(each for each in step.brings if holds(each, traits))
+    return in_its_variants(replace(step, words=words, asks=asks, brings=brings), traits)
 
 
 def in_its_variants(step: Step, traits: frozenset[str]) -> Step:
     """The step with what its variants change where the making has these traits; a later one goes before an earlier."""
-    return _changed(step, _of_variants(step, traits))
-
-
-def _of_variants(step: Step, traits: frozenset[str]) -> dict[str, Any]:
-    return {
-        field: value for variant in step.variants if holds(variant, traits) for field, value in variant.changes.items()
-    }
-
-
-def _changed(step: Step, changes: Mapping[str, Any]) -> Step:
-    return replace(step, **changes) if changes else step
+    for variant in step.variants:
+        if holds(variant, traits):
+            step = replace(step, **variant.changes)
+    return step
 
 
 def holds(said: Sentence | Variant | Brings, traits: Collection[str]) -> bool:

@@ -287,7 +287,8 @@ WAY = Way(
             "Thicken it round them",
             (
                 Sentence(
-                    "Stir the flour or starch smooth in the cold soup that you set aside.", ("thickener goes in",)
+                    "Stir the flour or starch into the cold soup that you set aside, until you see no lumps.",
+                    ("thickener goes in",),
                 ),
                 Sentence(
                     "Push the balls aside and pour it in as a thread; after a minute it coats the spoon.",

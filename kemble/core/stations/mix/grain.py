@@ -276,8 +276,8 @@ def _pour(calculation: Calculation, held: float, stands_in: float) -> None:
     )
     if stands_in < held - 0.05:
         says = say(
-            "The grain has taken up {held} of water. The recipe has only {plain} of plain water to leave out, so "
-            "the rice will be wetter. Soak the grain for less time, or drain it longer.",
+            "The grain absorbs {held} of water in the soak. You can leave out only {plain}, all the plain water in your "
+            "recipe. Soak the grain for less time, or drain it longer: else the rice is too wet.",
             held=calculation.weight(held),
             plain=calculation.weight(stands_in),
         )
