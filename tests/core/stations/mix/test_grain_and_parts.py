@@ -58,7 +58,9 @@ class TestGrain:
         )
         worked = work(sheet, KITCHEN)
         assert worked.facts["grain.cook_water_g"].value == 0
-        assert any("You can leave out only 80 g, all the plain water in your recipe" in advice.says for advice in worked.advice)
+        assert any(
+            "You can leave out only 80 g, all the plain water in your recipe" in advice.says for advice in worked.advice
+        )
 
     def test_the_map_moves_the_soak_where_nothing_is_poured(self):
         """Steamed grain can only drink: 33 % of water is a soak of so long, 60 % no soak at all."""
