@@ -168,6 +168,8 @@ class Way:
 
     def joins_late(self, step_id: str) -> bool:
         """Whether what joins at a step does so once the base is cooked."""
+        if not step_id:
+            return False
         whole, stage = stage_of(step_id)
         at = next((i for i, step in enumerate(self.steps) if step.id in (step_id, whole)), -1)
         return bool(self.cooks) and (at > self.last_cook or (at == self.last_cook and stage > 1))

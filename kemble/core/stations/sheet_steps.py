@@ -5,7 +5,7 @@ goes in at each, and what each waits for.
 from __future__ import annotations
 
 from collections.abc import Collection, Iterator, Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from functools import partial
 
 from kemble.core.cards.card_parts import Step, StepDependency
@@ -97,21 +97,16 @@ def lay_steps(calculation: Calculation, way_steps: Sequence[Step], amounts: Amou
         )
         for step in bowl.family.steps:
             going = claims.get(step.id, ())
-            own = waiting_for_every_part(step, calculation.bowl)
+            own = in_its_words(waiting_for_every_part(step, calculation.bowl), traits_of(calculation, part_id), going)
             sheet_steps.append(SheetStep(names[step.id], own, part_id, {**names, **last_of}, going))
         last_of[part_id] = names[bowl.family.steps[-1].id]
     of_way, claims = own_steps(calculation, way_steps, last_of, is_called, made.__contains__, amounts)
     names = {**{step.id: step.id for step in of_way}, **last_of}
-    sheet_steps.extend(SheetStep(step.id, step, None, names, claims.get(step.id, ())) for step in of_way)
-    traits = {part_id: traits_of(calculation, part_id) for part_id in {each.part_id for each in sheet_steps}}
-    return [
-        replace(each, step=in_its_words(each.step, traits[each.part_id], each.goes_in))
-        if each.step.variants
-        or each.step.brings
-        or any(said.presumes or said.unless for said in (*each.step.words, *each.step.asks))
-        else each
-        for each in sheet_steps
-    ]
+    traits = traits_of(calculation, None)
+    for step in of_way:
+        going = claims.get(step.id, ())
+        sheet_steps.append(SheetStep(step.id, in_its_words(step, traits, going), None, names, going))
+    return sheet_steps
 
 
 def is_called_for(sheet_step: SheetStep, calculation: Calculation) -> bool:
@@ -167,9 +162,10 @@ def order_of_steps(
         named += [(wait.step, wait) for wait in sheet_step.waits if wait.step in waits]
         here = [StepDependency(name, after.at_least, after.at_most) for name, after in named if name in kept]
         # Where one of them follows another, that other was named for when this one is left out: it is waited for already.
-        here = [wait for wait in here if not any(wait.step in on_cards[other.step] for other in here)]
-        further = list(dict.fromkeys(wait for name, _ in named if name not in kept for wait in waits[name]))
-        further = [wait for wait in further if not any(wait.step in on_cards[other.step] for other in further)]
+        here = _last_of(here, on_cards)
+        further = _last_of(
+            list(dict.fromkeys(wait for name, _ in named if name not in kept for wait in waits[name])), on_cards
+        )
         if here:
             known = {wait.step for wait in here}.union(*(before[wait.step] for wait in here))
             further = [StepDependency(wait.step) for wait in further if wait.step not in known]
@@ -192,6 +188,14 @@ def order_of_steps(
         by_card = [wait.step for wait in own if wait.step not in put_behind]
         on_cards[sheet_step.id] = set(by_card).union(*(on_cards[name] for name in by_card))
     return StepOrder(waits, needs, in_vessels)
+
+
+def _last_of(waits: list[StepDependency], on_cards: Mapping[str, Collection[str]]) -> list[StepDependency]:
+    """Those that no other of them follows."""
+    if len(waits) < 2:
+        return waits
+    earlier = {name for wait in waits for name in on_cards[wait.step]}
+    return [wait for wait in waits if wait.step not in earlier]
 
 
 def _share_heat(step: SheetStep, before: SheetStep) -> bool:

@@ -10,7 +10,7 @@ from typing import Any, Literal
 from pydantic import BaseModel, ConfigDict, model_validator
 
 from kemble.core.cards.card_contract import MADE
-from kemble.core.cards.card_parts import Brings, Looks, Step, StepDependency, Work
+from kemble.core.cards.card_parts import Brings, Cue, Looks, Step, StepDependency, Work
 from kemble.core.facts.fact import FactBook
 from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.facts.vocabulary import PartId
@@ -591,7 +591,7 @@ def _step_result(
         tools=tools_with_size(step.tools, step.at, vessel_ml, calculation.kitchen.volume_unit),
         uses=_resources_used(sheet_step, calculation),
         after=[unchecked_model(StepWait, step=a.step, at_least=a.at_least, at_most=a.at_most) for a in waits],
-        cue=CueResult(**{name: getattr(step.cue, name) for name in CueResult.model_fields}) if step.cue else None,
+        cue=_cue_result(step.cue) if step.cue else None,
         between=_minutes_range(sheet_step, fact_book, calculation.kitchen),
         window=window,
         hangs=_sensitivities(calculation, step.window[1] if step.window else fact_of(sheet_step)),
@@ -609,6 +609,10 @@ def _step_result(
         brings=[item for each in step.brings if (item := _brought(each, calculation)).grams > 0],
         bounds=bounds_of(calculation, target.key if target else None, stages, has_window=window is not None),
     )
+
+
+def _cue_result(cue: Cue) -> CueResult:
+    return unchecked_model(CueResult, question=cue.question, how=cue.how, yes=cue.yes, no=cue.no, looks=cue.looks)
 
 
 def _sensitivities(calculation: Calculation, key: str | None) -> dict[EstimateId, float]:

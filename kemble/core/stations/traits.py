@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Collection, Iterable
+from collections.abc import Callable, Collection, Iterable, Sequence
 from dataclasses import replace
+from typing import Any
 
 from kemble.core.cards.card_parts import GOES_IN, OF_PART, Brings, Choice, Sentence, Step, Variant
 from kemble.core.facts.vocabulary import PartId, role_of
@@ -56,22 +57,33 @@ def _of_schools(choices: Iterable[Choice], followed: Callable[[Choice], str]) ->
 def in_its_words(step: Step, traits: frozenset[str], goes_in: Iterable[Ingoing]) -> Step:
     """The step as its card has it in this making: the sentences that are true of it, its title, tools and cue."""
     traits = traits.union(f"{name}{GOES_IN}" for ingoing in goes_in for name in _names_of(ingoing))
-    words, asks = (tuple(each for each in texts if holds(each, traits)) for texts in (step.words, step.asks))
-    brings = tuple(each for each in step.brings if holds(each, traits))
-    return in_its_variants(replace(step, words=words, asks=asks, brings=brings), traits)
+    of_step: dict[str, Sequence[Sentence | Brings]] = {"words": step.words, "asks": step.asks, "brings": step.brings}
+    changes: dict[str, Any] = {}
+    for name, said in of_step.items():
+        true = tuple(each for each in said if holds(each, traits))
+        if len(true) < len(said):
+            changes[name] = true
+    changes |= _of_variants(step, traits)
+    return replace(step, **changes) if changes else step
 
 
 def in_its_variants(step: Step, traits: frozenset[str]) -> Step:
-    """The step with what its variants change where the making has these traits; a later one goes before an earlier."""
-    for variant in step.variants:
-        if holds(variant, traits):
-            step = replace(step, **variant.changes)
-    return step
+    """The step with what its variants change where the making has these traits."""
+    changes = _of_variants(step, traits)
+    return replace(step, **changes) if changes else step
+
+
+def _of_variants(step: Step, traits: frozenset[str]) -> dict[str, Any]:
+    """What the variants change; a later one goes before an earlier."""
+    return {name: to for each in step.variants if holds(each, traits) for name, to in each.changes.items()}
 
 
 def holds(said: Sentence | Variant | Brings, traits: Collection[str]) -> bool:
     """Whether what it presumes is so."""
-    return all(name in traits for name in said.presumes) and not any(name in traits for name in said.unless)
+    for name in said.presumes:
+        if name not in traits:
+            return False
+    return not any(name in traits for name in said.unless) if said.unless else True
 
 
 def joined(words: Iterable[Sentence]) -> str:

@@ -86,7 +86,7 @@ class Composition(BaseModel):
         )
 
     def scaled(self, factor: float) -> Composition:
-        return Composition.of(value * factor for value in self.parts)
+        return self if factor == 1.0 else Composition.of(value * factor for value in self.parts)
 
     def with_water(self, grams: float) -> Composition:
         """The same solids in `grams` of water (never below none)."""

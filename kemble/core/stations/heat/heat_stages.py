@@ -44,6 +44,9 @@ class HeatStageResult(AnswerModel):
     top_up_ml: float = 0.0
 
 
+_ONE_STAGE = (HeatStage(),)
+
+
 def stages_of_sheet(calculation: Calculation) -> tuple[HeatStage, ...]:
     """The stages as the sheet says them; in its school's words where it says none; else one, until it is done."""
     said = calculation.sheet.heat.stages
@@ -57,7 +60,7 @@ def stages_of_sheet(calculation: Calculation) -> tuple[HeatStage, ...]:
             unchecked_model(HeatStage, says=say("Bare, in the middle of the oven")),
             unchecked_model(HeatStage, minutes=calculation.likely("glaze_min"), says=glaze),
         )
-    return (HeatStage(),)
+    return _ONE_STAGE
 
 
 def stage_minutes_after_open(stages: Sequence[HeatStage]) -> float:

@@ -202,8 +202,10 @@ def mix(calculation: Calculation) -> MixResult:
     whole, stays, clings_g = _enter_batch(
         calculation, soaked, [counted_ingredient for counted_ingredient in counted if not counted_ingredient.late]
     )
-    in_heat = [contribution for contribution in bowl.base.contributions if not way.joins_late(contribution.joins)]
-    late = [contribution for contribution in bowl.base.contributions if way.joins_late(contribution.joins)]
+    in_heat: list[Contribution] = []
+    late: list[Contribution] = []
+    for contribution in bowl.base.contributions:
+        (late if way.joins_late(contribution.joins) else in_heat).append(contribution)
     heated = Composition.summed(contribution.composition for contribution in in_heat)
     beside = (soaked.beside if soaked else 0.0) + soaked_beans_g(calculation)
     if beside:
