@@ -99,7 +99,8 @@ def spread(
         low = ups[estimate_id]
         high = (
             moved(estimate_id, estimates[estimate_id].high)
-            if low and (rank < both_ways or estimates[estimate_id].bends)
+            # What moves nothing at one end may be held there by a floor.
+            if not low or rank < both_ways or estimates[estimate_id].bends
             else None
         )
         ends = (low, -low if high is None else high)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from functools import cached_property
@@ -87,6 +88,29 @@ class Calculation:
     def likely(self, name: EstimateId) -> float:
         """The likely value of an estimate."""
         return self.estimates[name].value
+
+    def rows_of(self, key: str) -> tuple[EstimateId, ...]:
+        """The estimates that a fact with a window hangs on; none of a fact that has none."""
+        spread = self.spreads.get(key)
+        return tuple(share.id for share in spread.shares) if spread else ()
+
+    @property
+    def weighed_by(self) -> str:
+        """The fact that what is cooked is as heavy as, in proportion: of grain that is steamed what it took up in its soak,
+        since it gets no other water. Empty where a soak changes no weight."""
+        return "grain.soaked_g" if "heat.gained_g" in self.fact_book else ""
+
+    def fact_with(self, key: str, of: Mapping[EstimateId, float], *, over_likely: bool = False) -> float:
+        """A fact with some estimates otherwise than likely, or by how much it is more: its own window says what each moves it
+        by."""
+        value, spread = 1.0 if over_likely else self.fact_book.number(key), self.spreads.get(key)
+        for share in spread.shares if spread else ():
+            row, moved = self.estimates[share.id], of.get(share.id)
+            if moved is None or moved == row.value:
+                continue
+            end, moves = (row.low, share.at_low) if moved < row.value else (row.high, share.at_high)
+            value *= math.exp(moves * (moved - row.value) / (end - row.value))
+        return value
 
     @property
     def boil_c(self) -> float:

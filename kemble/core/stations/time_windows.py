@@ -13,7 +13,7 @@ from kemble.core.sentences import Words
 from kemble.core.stations.calculation import AnswerModel, Calculation
 
 _MOST = 5  # told of what a window hangs on
-_WORTH_SHARE = 0.03  # of the variance; less is not told
+WORTH_SHARE = 0.03  # of the variance; less is not told
 
 
 class DonenessPreference(AnswerModel):
@@ -65,7 +65,7 @@ def heat_sensitivities(calculation: Calculation) -> list[Sensitivity]:
     window, factor = calculation.spreads.get(HEAT_WINDOW), calculation.kitchen.time_factor
     hangs: list[Sensitivity] = []
     for share in window.shares[:_MOST] if window else ():
-        if share.share < _WORTH_SHARE:
+        if share.share < WORTH_SHARE:
             continue
         row = calculation.estimates[share.id]
         does, takes = MEASUREMENTS[row.narrows] if row.narrows else ("", 0.0)
@@ -126,7 +126,7 @@ def enter_with_range(
     if found_spread is None:
         return calculation.fact_book.add(key, 0.0, says, source=source, of=of)
     calculation.spreads[key] = found_spread
-    hangs = [calculation.estimated(share.id) for share in found_spread.shares if share.share >= _WORTH_SHARE]
+    hangs = [calculation.estimated(share.id) for share in found_spread.shares if share.share >= WORTH_SHARE]
     return calculation.fact_book.add(
         key,
         found_spread.likely,

@@ -13,9 +13,10 @@ from kemble.core.facts.unchecked import unchecked_model
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.kitchen.larder import Composition
 from kemble.core.physics import conduction
-from kemble.core.physics.conduction import Array, ConductingBody, DecayModes, time_at_level
+from kemble.core.physics.conduction import Array, DecayModes, time_at_level
 from kemble.core.physics.freezing import freeze_hard_s, soften_s
 from kemble.core.physics.thermal import Material, fractions, properties
+from kemble.core.physics.time_spread import spread
 from kemble.core.sentences import say
 from kemble.core.stations.calculation import AnswerModel, Calculation
 from kemble.core.stations.cut.keeping_times import keep
@@ -23,7 +24,7 @@ from kemble.core.stations.heat.core_curve import SOLVER, TemperatureCurve
 from kemble.core.stations.heat.steam import wall_h
 from kemble.core.stations.shape.pieces import BallDrawing
 from kemble.core.stations.shape.shape import ShapeDrawing, TinDrawing
-from kemble.core.stations.time_windows import enter_with_range, scaled_by_estimates
+from kemble.core.stations.time_windows import WORTH_SHARE, enter_with_range, scaled_by_estimates
 
 HANDLE_C = 60.0
 CUT_C = {"cool": 34.0, "chill": 24.0, "overnight": 24.0}
@@ -55,54 +56,87 @@ def rest(calculation: Calculation, base: Composition, filling: Composition | Non
     return drawing
 
 
-def _cooling_body(calculation: Calculation, drawn: BallDrawing, material: Material) -> tuple[ConductingBody, Origin]:
-    """What cools: a parcel hung up, a packet on the rack, or the cooked mass on its board, as thick as it is usually
-    laid, and thicker when there is more of it than the board takes."""
-    way, fact_book = calculation.way, calculation.fact_book
-    counter_h = calculation.likely("counter_h")
-    if drawn.form == "parcel":
-        thick = drawn.outer_mm
-        body = conduction.sphere([(thick / 2000.0, material)], counter_h)
-        return body, leaf("way:parcel", say("a ball of its weight across"), round(thick, 1), "mm")
-    thick = way.board_mm
-    if drawn.form == "packet":
-        thick = fact_book.number("shape.thick_mm")
-    elif way.portions == "cooked":
-        thick = max(thick, fact_book.number("mix.volume_ml") / calculation.likely("board_cm2") * 10.0)
-    body = conduction.slab(thick / 1000.0, material, counter_h, counter_h)
-    return body, leaf("way:board", say("it lies thick"), round(thick, 1), "mm")
+class _CoolingPiece:
+    """What cools in the room: a parcel hung up, a packet on the rack, or the cooked mass on its board, as thick as it is
+    usually laid, and thicker when there is more of it than the board takes. Seconds, °C, W/(m2 K)."""
+
+    def __init__(self, calculation: Calculation, base: Composition, drawn: BallDrawing) -> None:
+        way, fact_book = calculation.way, calculation.fact_book
+        self._calculation, self._form = calculation, drawn.form
+        self._base = base
+        self.material = properties(fractions(base), 60.0)
+        self._known: dict[tuple[float, float, Material], tuple[Array, Array]] = {}
+        self.follows: tuple[EstimateId, ...] = ("counter_h", "room_c", *calculation.rows_of("heat.heart_done_c"))
+        self._thickens = ""  # the fact that it is as thick as
+        self.thick_mm = drawn.outer_mm if drawn.form == "parcel" else way.board_mm
+        if drawn.form == "packet":
+            self.thick_mm, self._thickens = fact_book.number("shape.thick_mm"), "shape.thick_mm"
+        elif drawn.form != "parcel" and way.portions == "cooked":
+            laid_mm = fact_book.number("mix.volume_ml") / calculation.likely("board_cm2") * 10.0
+            if laid_mm > self.thick_mm:
+                self.thick_mm, self._thickens = laid_mm, calculation.weighed_by
+        thickens = {self._thickens, calculation.weighed_by}
+        self.follows = (*self.follows, *dict.fromkeys(row for key in thickens for row in calculation.rows_of(key)))
+        half_m = self.thick_mm / 2000.0 if drawn.form == "parcel" else self.thick_mm / 1000.0
+        slow_s = half_m * 1150.0 * self.material.cp / calculation.likely("counter_h")  # its own slow time, and more
+        self.times = _TIMES * max(3 * 3600.0, 2 * slow_s)
+
+    def celsius(self, is_: Mapping[EstimateId, float]) -> tuple[Array, Array]:
+        """Along `times`: its heart and its surface, with some estimates otherwise than likely."""
+        calculation = self._calculation
+        room_c = calculation.kitchen.room_c + is_.get("room_c", calculation.likely("room_c"))
+        gap = calculation.fact_with("heat.heart_done_c", is_) - room_c
+        thicker = calculation.fact_with(self._thickens, is_, over_likely=True) if self._thickens else 1.0
+        counter_h = is_.get("counter_h", calculation.likely("counter_h"))
+        heart, surface = self._left(counter_h, thicker, self.material_with(is_))
+        return room_c + gap * heart, room_c + gap * surface
+
+    def material_with(self, is_: Mapping[EstimateId, float]) -> Material:
+        """What it is made of, wetter where its grain took up more."""
+        by = self._calculation.weighed_by
+        more_g = self._calculation.fact_with(by, is_) - self._calculation.fact_book.number(by) if by else 0.0
+        if not more_g:
+            return self.material
+        return properties(fractions(self._base.with_water(self._base.water + more_g)), 60.0)
+
+    def _left(self, counter_h: float, thicker: float, material: Material) -> tuple[Array, Array]:
+        """The shares of its warmth that are left within and at its surface."""
+        key = (counter_h, thicker, material)
+        if key not in self._known:
+            thick_m = thicker * self.thick_mm / 1000.0
+            if self._form == "parcel":
+                body = conduction.sphere([(thick_m / 2, material)], counter_h)
+            else:
+                body = conduction.slab(thick_m, material, counter_h, counter_h)
+            modes = DecayModes(body)
+            left = modes.remaining(self.times)
+            self._known[key] = left.max(axis=1), modes.surfaces(left)[1]
+        return self._known[key]
+
+    @property
+    def origin(self) -> Origin:
+        says = say("a ball of its weight across") if self._form == "parcel" else say("it lies thick")
+        return leaf("way:parcel" if self._form == "parcel" else "way:board", says, round(self.thick_mm, 1), "mm")
 
 
 def _board(calculation: Calculation, base: Composition, drawn: BallDrawing) -> Cooling:
     """A cooked mass on the board, or a parcel or packet out of its heat, until it can be handled and no longer."""
     fact_book, kitchen, way = calculation.fact_book, calculation.kitchen, calculation.way
-    material = properties(fractions(base), 60.0)
-    start = fact_book.number("heat.heart_done_c")
-    body, thick = _cooling_body(calculation, drawn, material)
-    slow_s = (
-        float(body.edges[-1]) * 1150.0 * material.cp / calculation.likely("counter_h")
-    )  # its own slow time, and more
-    times = _TIMES * max(3 * 3600.0, 2 * slow_s)
-    modes = DecayModes(body)
-    left = modes.remaining(times)
-    heart_left, top_left = left.max(axis=1), modes.surfaces(left)[1]
-    core = kitchen.room_c + (start - kitchen.room_c) * heart_left
-    top = kitchen.room_c + (start - kitchen.room_c) * top_left
+    piece = _CoolingPiece(calculation, base, drawn)
+    material, times = piece.material, piece.times
+    core, top = piece.celsius({})
     begin_c, end_c = way.handle_c
-    cools_h = calculation.likely("counter_h")
 
     def ends_s(is_: Mapping[EstimateId, float]) -> float:
-        """Seconds until its heart is too cold to be worked. It lies thin in still air: its time goes as that takes heat."""
-        room_c = kitchen.room_c + is_["room_c"]
-        goal = max(end_c + is_["ends_c"], room_c + 2.0)
-        at = time_at_level(times, -(room_c + (start - room_c) * heart_left), -goal) or float(times[-1])
-        return at * cools_h / is_["counter_h"]
+        """Seconds until its heart is too cold to be worked."""
+        goal = max(end_c + is_["ends_c"], kitchen.room_c + is_["room_c"] + 2.0)
+        return time_at_level(times, -piece.celsius(is_)[0], -goal) or float(times[-1])
 
-    which: tuple[EstimateId, ...] = ("counter_h", "ends_c", "room_c")
+    which: tuple[EstimateId, ...] = ("ends_c", *piece.follows)
     ends = ends_s({name: calculation.likely(name) for name in which})
     room = calculation.from_kitchen("room_c", "room", kitchen.room_c, "°C")
-    of: Origins = ["heat.heart_done_c", room, thick]
-    begins = _first_touch(calculation, material, times, core if drawn.form in _EATEN else top, of)
+    of: Origins = ["heat.heart_done_c", room, piece.origin]
+    begins = _first_touch(calculation, piece, of)
     says = (
         say("it is past its best to eat warm")
         if drawn.form in _EATEN
@@ -146,50 +180,69 @@ _HANDS_BEAR: dict[str, tuple[EstimateId, float]] = {
 }
 
 
-def _first_touch(calculation: Calculation, material: Material, times: Array, curve: Array, of: Origins) -> float:
+def _first_touch(calculation: Calculation, piece: _CoolingPiece, of: Origins) -> float:
     """Seconds until hands can take it: where its surface has fallen so far that skin that touches it bears it. What is
     snipped is not touched; a parcel is opened once its heart can be eaten.
 
     Skin and dough meet at a warmth between theirs, by how readily each gives heat up (two half-spaces in contact).
     """
     way, fact_book = calculation.way, calculation.fact_book
-    gives = math.sqrt(material.k * material.rho * material.cp)
-
-    def surface_c(bears: float) -> float:
-        return _HAND_C + (bears - _HAND_C) * (_SKIN_E + gives) / gives
-
-    row = calculation.estimates["touch_c"]
     how = "wet" if way.hands_salt_pct else calculation.sheet.school("dust")
-    hands, width = 0.0, row.high - row.low
-    if how in _HANDS_BEAR:
-        name, sign = _HANDS_BEAR[how]
-        other = calculation.estimates[name]
-        hands, width = sign * other.value, math.hypot(width, other.high - other.low)
-        of = [*of, calculation.estimated(name)]
+    name, sign = _HANDS_BEAR.get(how, (None, 0.0))
+    bears: tuple[EstimateId, ...] = ("touch_c", name) if name else ("touch_c",)
+    key, source = (
+        "rest.handle_from_min",
+        say("{solver}; what hands bear a {kitchen_estimate}", solver=SOLVER, kitchen_estimate=KITCHEN_ESTIMATE),
+    )
     if way.form == "pull":
-        goals, says = [math.inf] * 3, say("oiled scissors go through at once; no hand need touch it")
-    elif way.form in _EATEN:
-        goals, says = [way.handle_c[0] + off for off in (5.0, 0.0, -5.0)], say("cool enough to open and to eat")
+        says = say("oiled scissors go through at once; no hand need touch it")
+        return fact_book.add(key, 0.0, says, source=source, of=of)
+
+    def goal_c(is_: Mapping[EstimateId, float]) -> float:
+        """How warm its surface may be for the hands; opened, how warm its heart."""
+        if way.form in _EATEN:
+            return way.handle_c[0]
+        skin_c = is_["touch_c"] + (sign * is_[name] if name else 0.0)
+        material = piece.material_with(is_)
+        gives = math.sqrt(material.k * material.rho * material.cp)
+        return _HAND_C + (skin_c - _HAND_C) * (_SKIN_E + gives) / gives
+
+    def begins_min(is_: Mapping[EstimateId, float]) -> float:
+        heart, surface = piece.celsius(is_)
+        curve = heart if way.form in _EATEN else surface
+        return (time_at_level(piece.times, -curve, -goal_c(is_)) or 0.0) / 60
+
+    which = (*piece.follows, *(() if way.form in _EATEN else bears))
+    likely_min = begins_min({each: calculation.likely(each) for each in which})
+    if way.form in _EATEN:
+        says = say("cool enough to open and to eat")
     else:
-        goals = [surface_c(row.value + hands + off) for off in (width / 2, 0.0, -width / 2)]
         says = say(
             "the surface is under {goals}: quick hands, well dusted or wet, bear it",
-            goals=calculation.degrees(goals[1]),
+            goals=calculation.degrees(goal_c({each: calculation.likely(each) for each in which})),
         )
-    first, likely, last = ((time_at_level(times, -curve, -goal) or 0.0) / 60 for goal in goals)
-    fact_book.add(
-        "rest.handle_from_min",
-        likely if likely >= _AT_ONCE_MIN else 0.0,
-        says,
-        source=say("{solver}; what hands bear a {kitchen_estimate}", solver=SOLVER, kitchen_estimate=KITCHEN_ESTIMATE),
-        of=[*of, calculation.estimated("touch_c")],
-        low=min(first, likely) if likely >= _AT_ONCE_MIN else 0.0,
-        high=last,
+    if likely_min < _AT_ONCE_MIN:
+        tender = {each: calculation.likely(each) for each in which} | {"touch_c": calculation.estimates["touch_c"].low}
+        of = [*of, calculation.estimated("touch_c")]
+        return fact_book.add(key, 0.0, says, source=source, of=of, low=0.0, high=begins_min(tender))
+    # Some kitchens can take it at once: no time has a logarithm then, a few minutes more have.
+    late = spread(
+        lambda is_: begins_min(is_) + _SHIFT_MIN,
+        calculation.estimates,
+        which,
+        both_ways=len(which),
+        together=calculation.kitchen.go_together,
     )
-    return likely * 60.0
+    assert late is not None
+    calculation.spreads[key] = late
+    first, last = late.first - _SHIFT_MIN, late.latest - _SHIFT_MIN
+    low = first if first >= _AT_ONCE_MIN else 0.0
+    of = [*of, *(calculation.estimated(share.id) for share in late.shares if share.share >= WORTH_SHARE)]
+    return 60.0 * fact_book.add(key, likely_min, says, source=source, of=of, low=low, high=last)
 
 
 _AT_ONCE_MIN = 0.3
+_SHIFT_MIN = 5.0
 
 
 def _chilled(calculation: Calculation, material: Material, start_c: float) -> None:
@@ -204,7 +257,8 @@ def _chilled(calculation: Calculation, material: Material, start_c: float) -> No
         """A sheet so thin in still air cools as that takes its heat."""
         cold_c = kitchen.fridge_c + is_["fridge_c"]
         at = time_at_level(times, -(cold_c + (start_c - cold_c) * left), -is_["rolled_c"]) or float(times[-1])
-        return at * shelf_h / is_["shelf_h"] / 60
+        thicker = calculation.fact_with("shape.sheet_thick_mm", is_, over_likely=True)
+        return at * thicker * shelf_h / is_["shelf_h"] / 60
 
     cuts = calculation.degrees(calculation.likely("rolled_c"))
     enter_with_range(
@@ -212,7 +266,7 @@ def _chilled(calculation: Calculation, material: Material, start_c: float) -> No
         "rest.chill_min",
         say("the rolled sheet has fallen to {cuts}: it cuts, and can be held", cuts=cuts),
         solve,
-        ("shelf_h", "rolled_c", "fridge_c"),
+        ("shelf_h", "rolled_c", "fridge_c", *calculation.rows_of("shape.sheet_thick_mm")),
         source=f"{SOLVER}; {KITCHEN_ESTIMATE}",
         of=["shape.sheet_thick_mm", calculation.from_kitchen("fridge_c", "fridge", kitchen.fridge_c, "°C")],
     )
@@ -265,22 +319,28 @@ class _CoolingTray:
         self._tin, self._lining = drawn.tin, calculation.sheet.vessel.lining
         self._material = properties(fractions(base), 60.0)
         self._depth = drawn.depth_mm / 1000.0
-        self._known: dict[float, tuple[Array, Array]] = {}
+        self._known: dict[tuple[float, float], tuple[Array, Array]] = {}
+        self.follows = calculation.rows_of(calculation.weighed_by)
+        self._calculation = calculation
         self.times = _TIMES * 12 * 3600.0
 
-    def left(self, h: float) -> tuple[Array, Array]:
+    def deeper(self, is_: Mapping[EstimateId, float]) -> float:
+        """How many times as deep it stands, with some estimates otherwise than likely."""
+        return self._calculation.fact_with(self._calculation.weighed_by, is_, over_likely=True) if self.follows else 1.0
+
+    def left(self, h: float, deeper: float = 1.0) -> tuple[Array, Array]:
         """The shares of warmth left at the heart and on top, where so much takes its heat."""
-        if h not in self._known:
+        if (h, deeper) not in self._known:
             upright = DecayModes(
-                conduction.slab(self._depth, self._material, wall_h(self._tin, h, self._lining), h, _CELLS)
+                conduction.slab(deeper * self._depth, self._material, wall_h(self._tin, h, self._lining), h, _CELLS)
             )
             body = conduction.cylinder(
                 self._tin.least_mm / 2000.0, self._material, wall_h(self._tin, h, self._lining), _CELLS
             )
             across = DecayModes.centre(DecayModes(body).remaining(self.times), body)
             left = upright.remaining(self.times)
-            self._known[h] = left.max(axis=1) * across, upright.surfaces(left)[1] * across
-        return self._known[h]
+            self._known[h, deeper] = left.max(axis=1) * across, upright.surfaces(left)[1] * across
+        return self._known[h, deeper]
 
     def when_c(self, heart: Array, celsius: float) -> float | None:
         """Seconds until the heart has fallen to that."""
@@ -290,15 +350,15 @@ class _CoolingTray:
         """Minutes until it cuts clean, left on the counter."""
         room_c = self.kitchen.room_c + is_["room_c"]
         goal = max(CUT_C["cool"] + is_["cuts_c"], room_c + 4.0)
-        heart = room_c + (self.start_c - room_c) * self.left(is_["counter_h"])[0]
+        heart = room_c + (self.start_c - room_c) * self.left(is_["counter_h"], self.deeper(is_))[0]
         return (self.when_c(heart, goal) or float(self.times[-1])) / 60
 
     def fridge_min(self, is_: Mapping[EstimateId, float]) -> float:
         """Minutes until it cuts clean, on the counter first and then in the fridge."""
         room_c, cold_c = self.kitchen.room_c + is_["room_c"], self.kitchen.fridge_c + is_["fridge_c"]
-        heart = room_c + (self.start_c - room_c) * self.left(is_["counter_h"])[0]
+        heart = room_c + (self.start_c - room_c) * self.left(is_["counter_h"], self.deeper(is_))[0]
         goes = self.when_c(heart, TO_FRIDGE_C) or 0.0
-        chills = cold_c + (TO_FRIDGE_C - cold_c) * self.left(is_["shelf_h"])[0]
+        chills = cold_c + (TO_FRIDGE_C - cold_c) * self.left(is_["shelf_h"], self.deeper(is_))[0]
         return (goes + (self.when_c(chills, CUT_C["chill"] + is_["cuts_c"]) or float(self.times[-1]))) / 60
 
 
@@ -306,10 +366,8 @@ def _tin(calculation: Calculation, base: Composition, drawn: TinDrawing) -> Cool
     fact_book, kitchen = calculation.fact_book, calculation.kitchen
     school, chosen = _setting(calculation)
     tray = _CoolingTray(calculation, base, drawn)
-    times = tray.times
-    core, top = (
-        kitchen.room_c + (tray.start_c - kitchen.room_c) * left for left in tray.left(calculation.likely("counter_h"))
-    )
+    times, room_c = tray.times, kitchen.room_c + calculation.likely("room_c")
+    core, top = (room_c + (tray.start_c - room_c) * left for left in tray.left(calculation.likely("counter_h")))
     room = calculation.from_kitchen("room_c", "room", kitchen.room_c, "°C")
     fact_book.add(
         "rest.handle_from_min",
@@ -365,7 +423,8 @@ def _enter_cut(
         ("rest.cut_fridge_min", fridge_says, tray.fridge_min, by_fridge, fridge),
     ):
         of: Origins = ["shape.depth_mm", "heat.heart_done_c", room, place]
-        enter_with_range(calculation, key, words, solve, hangs, source=SOLVER, of=of, both_ways=0)
+        which = (*hangs, *tray.follows)
+        enter_with_range(calculation, key, words, solve, which, source=SOLVER, of=of, both_ways=1)
     by = "rest.cut_counter_min" if school == "cool" else "rest.cut_fridge_min"
     fact = fact_book.facts[by]
     low, cut_min, high = (float(end or fact_book.number(by)) for end in (fact.low, fact_book.number(by), fact.high))

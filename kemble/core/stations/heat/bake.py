@@ -177,10 +177,11 @@ _ENDS_SAY: dict[Ends, str] = {
     "bare": "the grain is soft to the heart, and the whole has dried until it holds; then its glaze",
 }
 _HANGS: dict[Ends, tuple[EstimateId, ...]] = {
-    "batter": ("golden_min", "oven_h", "oven_c", "depth", "firm_c", "dries_mm"),
-    "browned": ("golden_min", "sugared_top", "oven_h", "oven_c", "drying"),
-    "bare": ("bare_loss", "oven_h", "oven_c", "depth", "dries_mm"),
+    "batter": ("golden_min", "oven_h", "oven_c", "depth", "firm_c", "dries_mm", "drying", "start_c"),
+    "browned": ("golden_min", "sugared_top", "oven_h", "oven_c", "drying", "start_c"),
+    "bare": ("bare_loss", "oven_h", "oven_c", "depth", "dries_mm", "drying", "start_c", "glaze_min"),
 }
+_OF_A_RISEN: tuple[EstimateId, ...] = ("risen_deep", "risen_k", "conductivity")  # beside the others
 # What is told beside done, the moment of it, and what it says; and what each hangs on, asked of the same bake.
 _TELLS: tuple[tuple[str, Moment, str], ...] = (
     ("heat.set_min", "set", "clear, and over {firm} at the slowest point"),
@@ -194,7 +195,7 @@ _TELLS_BY: dict[Moment, tuple[EstimateId, ...]] = {
 }
 _BENDS: tuple[EstimateId, ...] = ("oven_h", "oven_c")  # move it most, nearly always
 _AFTERWARDS = frozenset(
-    {"golden_min", "sugared_top", "gel_c", "firm_c", "bare_loss", "dries_mm"}
+    {"golden_min", "sugared_top", "gel_c", "firm_c", "bare_loss", "dries_mm", "glaze_min"}
 )  # what is asked of the same bake
 
 
@@ -205,6 +206,10 @@ def ends_of(calculation: Calculation) -> Ends:
     return "bare" if calculation.asked("finish") == "bare" else "browned"
 
 
+def _is_leavened(calculation: Calculation) -> bool:
+    return calculation.asked("dense") == "leavened" and calculation.way.base == "flour"
+
+
 def _trays(
     calculation: Calculation, base: Composition, drawn: TinDrawing, boil_c: float, stages: Sequence[HeatStage]
 ) -> Callable[[Mapping[EstimateId, float]], _FilledTin]:
@@ -212,7 +217,7 @@ def _trays(
     parts = fractions(base)
     material, boils_c, activity = properties(parts, 60.0), boils_at_c(base, boil_c), water_activity(base)
     laid_on, lining = _laid_on(calculation, drawn, stages), calculation.sheet.vessel.lining
-    risen = calculation.asked("dense") == "leavened" and calculation.way.base == "flour"
+    risen = _is_leavened(calculation)
 
     def tray(of: Mapping[EstimateId, float]) -> _FilledTin:
         def is_(name: EstimateId) -> float:
@@ -271,7 +276,8 @@ def bake_tray(
     stages, ends = stages_of_sheet(calculation), ends_of(calculation)
     tray_with = _trays(calculation, base, drawn, boil_c, stages)
     likely = tray_with({})
-    others, which = _other_trays(calculation, likely), _HANGS[ends]
+    others = _other_trays(calculation, likely)
+    which = (*_HANGS[ends], *(_OF_A_RISEN if _is_leavened(calculation) else ()))
     # Everything that will be asked is baked side by side: each end of what the window hangs on, and what-ifs.
     moved = [(name, calculation.estimates[name].low) for name in which if name not in _AFTERWARDS]
     moved += [(name, calculation.estimates[name].high) for name in _BENDS if name in which]
@@ -295,10 +301,13 @@ def bake_tray(
             beside = _BakedTray(tray, bake_all([tray.in_oven()])[0])
         return (beside, mean) if beside else None
 
+    glaze: EstimateId = "glaze_min"
+    glazes = ends == "bare" and not calculation.sheet.heat.stages  # what it takes longer comes on top
+
     def solve(of: Mapping[EstimateId, float]) -> float | None:
         result = at(of, march=True)
         seconds = asked.done_s(*result) if result else None
-        return None if seconds is None else seconds / 60.0
+        return None if seconds is None else seconds / 60.0 + (of[glaze] - calculation.likely(glaze) if glazes else 0.0)
 
     def tells(name: Moment, of: Mapping[EstimateId, float]) -> float | None:
         found_result = at(of, march=False)
@@ -319,9 +328,9 @@ def bake_tray(
     first, done, latest = window_with_stages(stages, (window.first, window.likely, window.latest))
     in_stages = heat_stage_results(calculation, stages, "heat", done)
     minutes, core = baked.times / 60.0 * factor, asked.slowest(as_it_is)
-    skin = _skin(calculation, minutes, baked)
+    skin = _skin(calculation, lambda of: at(of, march=False), baked)
     browns = tells("golden", {})
-    _enter_times(calculation, drawn, (first, done, latest), tells, ends)
+    _enter_times(calculation, drawn, (first, done, latest), tells, ends, which)
     _enter_inside(calculation, asked, minutes, core, done)
     for (key, _, says), other in zip(others, otherwise, strict=True):
         seconds = asked.done_s(other, means)
@@ -387,17 +396,31 @@ def _doneness_limits(calculation: Calculation, ends: Ends, of: Mapping[EstimateI
     )
 
 
-def _skin(calculation: Calculation, minutes: Array, baked: BakeCurves) -> float | None:
-    """Enter when the top has a skin; its minute, or None when it gets none."""
+def _skin(
+    calculation: Calculation,
+    bake_with: Callable[[Mapping[EstimateId, float]], tuple[_BakedTray, _DonenessLimits] | None],
+    baked: BakeCurves,
+) -> float | None:
+    """Enter when the top has a skin; its minute, or None when it gets none. `bake_with` gives the bake with some estimates
+    otherwise than likely."""
     wants: EstimateId = "skin_kg_m2"
-    if time_at_level(minutes, baked.top_dried, calculation.likely(wants)) is None:
+    if time_at_level(baked.times, baked.top_dried, calculation.likely(wants)) is None:
         return None
+
+    def solve(of: Mapping[EstimateId, float]) -> float | None:
+        found_bake = bake_with({name: value for name, value in of.items() if name != wants})
+        if found_bake is None:
+            return None
+        curves = found_bake[0].baked
+        seconds = time_at_level(curves.times, curves.top_dried, of[wants])
+        return None if seconds is None else seconds / 60.0 * calculation.kitchen.time_factor
+
     return enter_with_range(
         calculation,
         "heat.skin_min",
         say("the top has given up enough water to have a skin: a glaze stays on it from here"),
-        lambda is_: time_at_level(minutes, baked.top_dried, is_[wants]),
-        (wants,),
+        solve,
+        (wants, "oven_h", "oven_c", "drying"),
         source=f"{SOLVER}; {KITCHEN_ESTIMATE}",
         of=["shape.depth_mm", calculation.from_sheet("heat.oven_c", "oven", calculation.sheet.heat.oven_c, "°C")],
     )
@@ -499,6 +522,7 @@ def _enter_times(
     window: tuple[float, float, float],
     tells: Tells,
     ends: Ends,
+    hangs: Sequence[EstimateId],
 ) -> None:
     fact_book, sheet, factor = calculation.fact_book, calculation.sheet, calculation.kitchen.time_factor
     first, middle, latest = window
@@ -517,7 +541,7 @@ def _enter_times(
     for key, name, says in _TELLS:
         if key not in _TOLD[ends] or tells(name, {}) is None:
             continue
-        which = tuple(dict.fromkeys((*_HANGS[ends], *_TELLS_BY[name])))
+        which = tuple(dict.fromkeys((*hangs, *_TELLS_BY[name])))
         firm = calculation.degrees(calculation.likely("firm_c"))
         source = f"{SOLVER}; {KITCHEN_ESTIMATE}"
         enter_with_range(calculation, key, says.format(firm=firm), partial(tells, name), which, source=source, of=of)

@@ -31,6 +31,7 @@ MOST_DIP_C = 14.0  # a pot that falls further stops simmering and the balls stic
 _MOST_LAG_S = 120.0
 _THICKER_MM = 5.0
 _WHICH: tuple[EstimateId, ...] = ("size", "conductivity", "burner", "boil_h", "dip_share")
+_MEANT: tuple[EstimateId, ...] = ("float_share", "gel_c", "hot_c")  # what is asked of the same ball
 _STEPS = 40  # twenty times as many change the hour of the hot heart by under 1 %
 _FLOOR_SHARE = 0.65  # of the pot's surface that floating balls may cover and still be stirred
 
@@ -47,15 +48,37 @@ class BoilDrawing(AnswerModel):
 
 @dataclass(frozen=True, slots=True)
 class _BoiledBall:
-    """One ball in boiling water: seconds, °C, and the heat that it took up (J)."""
+    """One ball in boiling water: seconds, °C (of the dough: times, cells), its cells' volumes, and the heat that it took up
+    (J)."""
 
     times: Array
     core: Array
     skin: Array
-    float_s: float
-    through_s: float
-    hot_s: float
+    dough: Array
+    volumes: Array
     heat_j: float
+
+    def float_s(self, gel_c: float, share: float) -> float | None:
+        """Seconds until so much of the dough has gelled and swollen."""
+        cooked = gelled(self.times, self.dough, gel_c)
+        return time_at_level(self.times, cooked @ self.volumes / self.volumes.sum(), share)
+
+    def through_s(self, gel_c: float) -> float | None:
+        """Seconds until the dough is cooked to its inner side."""
+        return time_at_level(self.times, gelled(self.times, self.dough[:, 0], gel_c), COOKED)
+
+    def hot_s(self, hot_c: float) -> float | None:
+        return time_at_level(self.times, self.core, hot_c)
+
+    def moments_s(
+        self, *, gel_c: float, float_share: float, hot_c: float, simmer_on: bool
+    ) -> tuple[float | None, float | None]:
+        """Seconds at which it floats, and at which it is done; None where that does not come."""
+        floats = self.float_s(gel_c, float_share)
+        if not simmer_on:
+            return floats, floats
+        asked = [floats, self.through_s(gel_c), self.hot_s(hot_c)]
+        return floats, None if None in asked else max(each for each in asked if each is not None)
 
 
 def _cook(
@@ -66,8 +89,8 @@ def _cook(
     boil_c: float,
     *,
     larger: float = 1.0,
-) -> _BoiledBall | None:
-    """March a ball, so many times as large as it is drawn, from its start to hot. None when it does not get there."""
+) -> _BoiledBall:
+    """March a ball, so many times as large as it is drawn, from its start to hot."""
     outer, core = larger * drawn.outer_mm / 2000.0, larger * drawn.core_mm / 2000.0
     dough = properties(fractions(base), 60.0)
     shells = [(core, dough), (outer, dough)] if filling else [(outer, dough)]
@@ -81,20 +104,12 @@ def _cook(
     times = 0.75 * outer**2 / dough.alpha * np.linspace(0.0, 1.0, _STEPS + 1) ** 1.7
     celsius, heat = conduction.thaw(body, layers, start, boil_c, times)
 
-    cooked = gelled(times, celsius[:, inner:], calculation.fact_book.number("mix.gel_temperature_c"))
-    volumes = body.volumes[inner:]
-    float_s = time_at_level(times, cooked @ volumes / volumes.sum(), calculation.likely("float_share"))
-    through_s = time_at_level(times, cooked[:, 0], COOKED)
-    hot_s = time_at_level(times, celsius[:, 0], calculation.likely("hot_c"))
-    if float_s is None or through_s is None or hot_s is None:
-        return None
     return _BoiledBall(
         times=times,
         core=celsius[:, 0],
         skin=boil_c + (celsius[:, -1] - boil_c) * conduction.film_share(body, -1),
-        float_s=float_s,
-        through_s=through_s,
-        hot_s=hot_s,
+        dough=celsius[:, inner:],
+        volumes=body.volumes[inner:],
         heat_j=4 * math.pi * float(heat[-1]),  # the solver's is per unit solid angle: its volumes are r³/3
     )
 
@@ -109,9 +124,17 @@ def boil(
     calculation: Calculation, base: Composition, filling: Composition | None, drawn: BallDrawing, boil_c: float
 ) -> OwnHeatResult[BoilDrawing] | None:
     """When it floats, when it is hot within, and what the pot takes. None when it does not cook (a problem is noted)."""
-    kitchen = calculation.kitchen
+    kitchen, simmer_on = calculation.kitchen, calculation.asked("done") == "float-then-simmer"
     boiled = _cook(calculation, base, filling, drawn, boil_c)
-    if boiled is None:
+
+    floats_at, hot_at = calculation.likely("float_share"), calculation.likely("hot_c")
+
+    def moments_s(ball: _BoiledBall, of: Mapping[EstimateId, float]) -> tuple[float | None, float | None]:
+        share, hot_c = of.get("float_share", floats_at), of.get("hot_c", hot_at)
+        return ball.moments_s(gel_c=calculation.gel_c(of), float_share=share, hot_c=hot_c, simmer_on=simmer_on)
+
+    done_s, hot_s = moments_s(boiled, {})[1], boiled.hot_s(hot_at)
+    if done_s is None or hot_s is None:
         calculation.problem(
             "pieces",
             say("at {boil_c} a ball this size does not cook through", boil_c=calculation.degrees(boil_c)),
@@ -124,23 +147,25 @@ def boil(
     def minutes(seconds: float) -> float:
         return (seconds * kitchen.time_factor + lag_s) / 60.0
 
-    simmer_on = calculation.asked("done") == "float-then-simmer"
-
-    def done_s(cooked: _BoiledBall) -> float:
-        return max(cooked.through_s, cooked.hot_s, cooked.float_s) if simmer_on else cooked.float_s
-
-    hot, done = minutes(boiled.hot_s), minutes(done_s(boiled))
+    hot, done = minutes(hot_s), minutes(done_s)
     on_the_clock = (boiled.times * kitchen.time_factor + lag_s) / 60.0
     heart_done = float(np.interp(done, on_the_clock, boiled.core))
     fact_book = calculation.fact_book
     larger = 1 + _THICKER_MM / drawn.outer_mm
-    thicker = _cook(calculation, base, filling, drawn, boil_c, larger=larger)
+    thicker_s = moments_s(_cook(calculation, base, filling, drawn, boil_c, larger=larger), {})[1]
     # How its time goes with its size is known from one that is larger; with conductivity it goes half as steeply.
-    steep = math.log(done_s(thicker) / done_s(boiled)) / math.log(larger) if thicker else 2.0
+    steep = math.log(thicker_s / done_s) / math.log(larger) if thicker_s else 2.0
 
-    floats_at, dip_share = calculation.likely("float_share"), calculation.likely("dip_share")
+    dip_share = calculation.likely("dip_share")
     dough = properties(fractions(base), 60.0)
     film = 2.5 * dough.k / (drawn.outer_mm / 2000.0)  # of its slow time, what its skin in the water adds, over h
+    asked: dict[tuple[float, ...], tuple[float | None, float | None]] = {}  # another size asks for the same moments
+
+    def moments_with(of: Mapping[EstimateId, float]) -> tuple[float | None, float | None]:
+        key = tuple(of.get(name, calculation.likely(name)) for name in _MEANT)
+        if key not in asked:
+            asked[key] = moments_s(boiled, of)
+        return asked[key]
 
     def scaled_by(of: Mapping[EstimateId, float]) -> float:
         skin = (1.0 + film / of["boil_h"]) / (1.0 + film / calculation.likely("boil_h"))
@@ -150,23 +175,24 @@ def boil(
     def late_s(of: Mapping[EstimateId, float]) -> float:
         return lag_s * of["dip_share"] / dip_share / of["burner"]
 
-    def floats_min(of: Mapping[EstimateId, float]) -> float:
-        begun = of["float_share"] / floats_at
-        return (boiled.float_s * scaled_by(of) * begun * kitchen.time_factor + late_s(of)) / 60.0
+    def on_clock_min(seconds: float | None, of: Mapping[EstimateId, float]) -> float | None:
+        return None if seconds is None else (seconds * scaled_by(of) * kitchen.time_factor + late_s(of)) / 60.0
 
-    def hot_min(of: Mapping[EstimateId, float]) -> float:
-        at = time_at_level(boiled.times, boiled.core, of["hot_c"]) or boiled.hot_s
-        return (at * scaled_by(of) * kitchen.time_factor + late_s(of)) / 60.0
+    def floats_min(of: Mapping[EstimateId, float]) -> float | None:
+        return on_clock_min(moments_with(of)[0], of)
 
-    def solve(of: Mapping[EstimateId, float]) -> float:
-        begun = of.get("float_share", floats_at) / floats_at if calculation.asked("done") == "float" else 1.0
-        return (done_s(boiled) * scaled_by(of) * begun + late_s(of) / kitchen.time_factor) / 60.0
+    def hot_min(of: Mapping[EstimateId, float]) -> float | None:
+        return on_clock_min(boiled.hot_s(of["hot_c"]), of)
 
-    window = enter_heat_window(calculation, solve, _WHICH if simmer_on else (*_WHICH, "float_share"))
+    def solve(of: Mapping[EstimateId, float]) -> float | None:
+        seconds = moments_with(of)[1]
+        return None if seconds is None else (seconds * scaled_by(of) + late_s(of) / kitchen.time_factor) / 60.0
+
+    window = enter_heat_window(calculation, solve, (*_WHICH, *_MEANT))
     assert window is not None
     _enter_times(calculation, drawn, floats=floats_min, hot=hot_min, window=window, core_done_c=heart_done)
     water_ml, holds = _pot_ml(calculation)
-    _enter_pot(calculation, lag_s, water_ml, holds, minutes(done_s(thicker)) - done if thicker else None)
+    _enter_pot(calculation, lag_s, water_ml, holds, minutes(thicker_s) - done if thicker_s else None)
     most = int(fact_book.number("heat.load_pieces"))
     number = loads(calculation, int(fact_book.number("shape.pieces")), most, "pieces", say("what the pot takes"), holds)
     _advise_on_boil(calculation, hot=hot, core_done_c=heart_done)
@@ -244,7 +270,7 @@ def _enter_times(
             float_share=calculation.likely("float_share"),
         ),
         floats,
-        (*_WHICH, "float_share"),
+        (*_WHICH, "float_share", "gel_c"),
         source=say("{solver}; the share a {kitchen_estimate}", solver=SOLVER, kitchen_estimate=KITCHEN_ESTIMATE),
         of=of,
     )

@@ -51,7 +51,7 @@ FRY_SLICE_MM = 9.0
 _PUFFS_BELOW_BOIL_C = 2.0
 _SHARE = 0.65  # of the pan or rack that pieces cover
 _PAN_MM = 260.0
-_INSIDE: tuple[EstimateId, ...] = ("pan_c", "pan_h", "under_crust_c")  # what its inside hangs on
+_INSIDE: tuple[EstimateId, ...] = ("pan_c", "pan_h", "under_crust_c", "hot_c")  # what its inside hangs on
 _FACE: tuple[EstimateId, ...] = ("crust_kg_m2", "gold_min")  # ... and its faces beside
 _CELLS = 16
 _LONGEST_S = 45 * 60.0
@@ -68,6 +68,7 @@ def finishing(calculation: Calculation, shaped: Composition) -> None:
         kind = other if calculation.schools.get(choice) == school else kind
     fact_book, kitchen = calculation.fact_book, calculation.kitchen
     thick_mm, of = _thickness(calculation, kind)
+    of_thick = "shape.thick_mm" if "shape.thick_mm" in of else calculation.weighed_by if "shape.depth_mm" in of else ""
     heat, said = _HEATS[kind], calculation.sheet.heat.griddle_c
     if said is not None and not heat.both:
         heat = heat._replace(celsius=said)
@@ -75,7 +76,6 @@ def finishing(calculation: Calculation, shaped: Composition) -> None:
     turns = 1 if heat.both else 2  # how often a crust must form, one face after another
     boil_c = fact_book.number("heat.boil_c")
     puffs = kind in _PUFFS
-    until = boil_c - _PUFFS_BELOW_BOIL_C if puffs else calculation.likely("hot_c")
     material, layers = properties(fractions(shaped), 60.0), [(food(shaped, fat_sets=False), _CELLS)]
     times = np.linspace(0.0, 1.0, 41) ** 1.6 * _LONGEST_S
 
@@ -84,7 +84,9 @@ def finishing(calculation: Calculation, shaped: Composition) -> None:
         of it. A wet inside stays near the boil; the glow over a rack drives it on until it boils through."""
         face_h = is_["pan_h"] * (heat.h if heat.both else heat.h / 2)
         around = heat.celsius + is_["pan_c"] if puffs else boil_c + is_["under_crust_c"]
-        body = conduction.slab(thick_mm / 1000.0, material, face_h, face_h, _CELLS)
+        thicker = calculation.fact_with(of_thick, is_, over_likely=True)
+        until = boil_c - _PUFFS_BELOW_BOIL_C if puffs else is_["hot_c"]
+        body = conduction.slab(thicker * thick_mm / 1000.0, material, face_h, face_h, _CELLS)
         cells, _ = conduction.thaw(body, layers, np.full(_CELLS, start_c), around, times)
         return time_at_level(times, cells[:, _CELLS // 2], until) or _LONGEST_S
 
@@ -93,18 +95,19 @@ def finishing(calculation: Calculation, shaped: Composition) -> None:
         flux = is_["pan_h"] * heat.h * (heat.celsius + is_["pan_c"] - boil_c)
         return is_["crust_kg_m2"] * LATENT_STEAM / flux + is_["gold_min"] * 60.0
 
-    likely: dict[EstimateId, float] = {name: calculation.likely(name) for name in (*_INSIDE, *_FACE)}
+    inside = (*_INSIDE, *calculation.rows_of(of_thick))
+    likely: dict[EstimateId, float] = {name: calculation.likely(name) for name in (*inside, *_FACE)}
     through: dict[tuple[tuple[str, float], ...], float] = {(): through_s(likely, kitchen.room_c)}
 
     def each_s(is_: Mapping[EstimateId, float]) -> float:
-        moved = tuple((name, is_[name]) for name in _INSIDE if is_[name] != likely[name])
+        moved = tuple((name, is_[name]) for name in inside if is_[name] != likely[name])
         if moved not in through:
             through[moved] = through_s(is_, kitchen.room_c)
         return through[moved] if puffs else max(turns * crust_s(is_), through[moved])
 
     factor = kitchen.time_factor
     of.append(calculation.from_kitchen("time_factor", say("this kitchen's time factor"), factor))
-    which: tuple[EstimateId, ...] = ("pan_c", "pan_h") if puffs else ("crust_kg_m2", "gold_min", "pan_c", "pan_h")
+    which = ("pan_c", "pan_h", *calculation.rows_of(of_thick)) if puffs else (*_FACE, *inside)
     each = enter_with_range(
         calculation,
         "finish.each_min",

@@ -38,7 +38,7 @@ from kemble.core.stations.heat.loads import loads
 from kemble.core.stations.heat.own_heat_result import OwnHeatResult
 from kemble.core.stations.heat.steam import STEAM, steam_stages
 from kemble.core.stations.heat.steamer import SteamerDrawing, lifted_lid, steamer
-from kemble.core.stations.time_windows import enter_heat_window
+from kemble.core.stations.time_windows import enter_heat_window, enter_with_range
 
 How = Literal["steam", "lid", "cooker"]
 SOURCE = f"energy balance and cook value; time at heat a {KITCHEN_ESTIMATE}"
@@ -178,10 +178,18 @@ def grain_heat(calculation: Calculation, pot: Composition, boil_c: float, how: H
     _enter_heat(calculation, likely, (first, done, latest))
     times, celsius = likely.curve(simmer_s)
     at_done = min(done / factor * 60.0, float(times[-1]))
-    fact_book.add(
+
+    def heart_c(of: Mapping[EstimateId, float]) -> float:
+        if how == "steam":
+            return float(np.interp(at_done, times, celsius)) - likely.boil_c + _steam(calculation, of).dew_c()
+        return float(np.interp(at_done, *replace(likely, stand_h=of["shut_h"]).curve(simmer_s)))
+
+    enter_with_range(
+        calculation,
         "heat.heart_done_c",
-        float(np.interp(at_done, times, celsius)),
         say("the slowest grain at the likely time"),
+        heart_c,
+        STEAM if how == "steam" else ("shut_h",),
         source=SOURCE,
         of=["heat.done_min"],
     )
@@ -333,7 +341,7 @@ def _solver(calculation: Calculation, likely: _GrainPot) -> Solve:
     gives = calculation.likely("cooker_gives")
 
     def solve(of: Mapping[EstimateId, float]) -> float:
-        needs = likely.needs * of.get("grain_needs", 1.0)
+        needs = likely.needs * of.get("grain_needs", 1.0) * _needs_more(calculation, likely.how, of)
         if likely.how != "steam":
             power = of.get("burner", 1.0) * of.get("cooker_gives", gives) / gives
             return replace(
@@ -350,6 +358,17 @@ def _solver(calculation: Calculation, likely: _GrainPot) -> Solve:
     return solve
 
 
+def _needs_more(calculation: Calculation, how: How, of: Mapping[EstimateId, float]) -> float:
+    """How many times as long grain wants that took up more or less in its soak, or is cooked less far ahead."""
+    most = most_pct(calculation.sheet.grain.soak_c)
+    now, likely = (
+        grain_needs_min(uptake, most, in_water=how != "steam")
+        for uptake in (calculation.fact_with("grain.uptake_pct", of), calculation.fact_book.number("grain.uptake_pct"))
+    )
+    ahead = calculation.likely("ahead_share")
+    return now / likely * of.get("ahead_share", ahead) / ahead
+
+
 def _steam(calculation: Calculation, of: Mapping[EstimateId, float]) -> SteamSupply:
     """The steam under the basket, at the first of its stages."""
     return steam_stages(calculation, **{name: value for name, value in of.items() if name in STEAM})[0][1]
@@ -357,13 +376,15 @@ def _steam(calculation: Calculation, of: Mapping[EstimateId, float]) -> SteamSup
 
 def _window_min(calculation: Calculation, likely: _GrainPot, *, told: bool) -> tuple[float, float, float]:
     """First, done and latest in minutes of the physics; what they hang on is noted where it is the way's own heat."""
-    solve = _solver(calculation, likely)
+    solve, factor = _solver(calculation, likely), calculation.kitchen.time_factor if told else 1.0
+    which = (*_WHICH[likely.how], *calculation.rows_of("grain.uptake_pct"))
     if told:
-        found_spread = enter_heat_window(calculation, solve, _WHICH[likely.how])
-        factor = calculation.kitchen.time_factor
+        found_spread = enter_heat_window(calculation, solve, which)
     else:
         together = calculation.kitchen.go_together
-        found_spread, factor = spread(solve, calculation.estimates, _WHICH[likely.how], together=together), 1.0
+        found_spread = spread(solve, calculation.estimates, (*which, "ahead_share"), together=together)
+        if found_spread:
+            calculation.spreads["grain.cook_min"] = found_spread
     assert found_spread is not None  # grain is soft at last, whatever its pot
     return found_spread.first / factor, found_spread.likely / factor, found_spread.latest / factor
 

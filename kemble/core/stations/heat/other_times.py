@@ -83,7 +83,6 @@ def enter_other_times(calculation: Calculation, stands_in: StandsIn | None) -> N
                 calculation, f"part.{bowl.id}.caramel_min", bowl.of_group("sugar"), [f"part.{bowl.id}.raw_g"]
             )
     if "keep.hard_after_h" in calculation.fact_book and any(kind == "fry" for _, _, kind in way.finishes):
-        hours = calculation.fact_book.number("keep.hard_after_h")
         says = say("firm enough for thin slices that hold in a pan: one to two days, longer the sweeter")
         share: EstimateId = "firm_share"
         of: Origins = ["keep.hard_after_h"]
@@ -91,8 +90,8 @@ def enter_other_times(calculation: Calculation, stands_in: StandsIn | None) -> N
             calculation,
             "rest.firm_h",
             says,
-            scaled_by_estimates(hours, share),
-            (share,),
+            lambda is_: is_[share] * calculation.fact_with("keep.hard_after_h", is_),
+            (share, *calculation.rows_of("keep.hard_after_h")),
             source=KITCHEN_ESTIMATE,
             of=of,
         )
@@ -119,11 +118,22 @@ def _enter_to_the_boil(calculation: Calculation, stands_in: StandsIn | None) -> 
     of: Origins = ["heat.water_ml", "heat.boil_c", power]
     each_k = fact_book.number("heat.water_ml") * WATER_J_PER_ML_K / watts / 60.0 * kitchen.time_factor
 
+    water_ml = fact_book.number("heat.water_ml")
+    # A steamer that is not full is filled for as long as its heat takes.
+    by_its_time = "heat.top_up_at_min" not in fact_book and water_ml < calculation.steamer.full_ml - 1.0
+    by_its_time = by_its_time and calculation.heated in ("steam", "dish", "grain")
+    each_min = fact_book.number("heat.water_loss_g_per_min") / water_ml if by_its_time else 0.0
+    latest_min = fact_book.number("heat.latest_min")
+
     def solve(is_: Mapping[EstimateId, float]) -> float:
-        return each_k * (calculation.boil_c - is_["tap_c"]) / is_["burner"]
+        longer = calculation.fact_with("heat.done_min", is_, over_likely=True) - 1.0 if by_its_time else 0.0
+        return each_k * (1.0 + each_min * latest_min * longer) * (calculation.boil_c - is_["tap_c"]) / is_["burner"]
 
     says = say("cold from the tap, lid on")
-    enter_with_range(calculation, "heat.to_boil_min", says, solve, ("burner", "tap_c"), source=BALANCE, of=of)
+    which: tuple[EstimateId, ...] = ("burner", "tap_c")
+    if by_its_time:
+        which = tuple(dict.fromkeys((*which, *calculation.rows_of("heat.done_min"))))
+    enter_with_range(calculation, "heat.to_boil_min", says, solve, which, source=BALANCE, of=of)
 
 
 def _enter_caramel(calculation: Calculation, key: str, sugar_g: float, of: Origins) -> None:

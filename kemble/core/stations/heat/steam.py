@@ -47,9 +47,10 @@ _EVEN = np.linspace(0.0, 1.0, _STEPS + 1)
 _A_THIRD_LESS = 2 / 3
 # What a window in steam hangs on; the rest of the table moves it by under 2 % of its variance (a test re-checks).
 _OPEN: tuple[EstimateId, ...] = ("clear_min", "depth", "conductivity", "gel_c", "burner", "steam_h", "leak_ml_s")
-_COVERED: tuple[EstimateId, ...] = ("clear_min", "foil_h", "depth", "conductivity", "gel_c", "burner", "steam_h")
+_COVERED: tuple[EstimateId, ...] = (*_OPEN, "foil_h")
 _COLOUR: tuple[EstimateId, ...] = ("colour_min", "depth", "burner", "leak_ml_s")
 _DISH: tuple[EstimateId, ...] = ("depth", "conductivity", "gel_c", "start_c", "burner", "steam_h", "leak_ml_s")
+_TOP: tuple[EstimateId, ...] = ("top_mm", "gel_c", "start_c", "depth", "steam_h", "burner", "lid_w", "leak_ml_s")
 _AFTERWARDS = frozenset({"clear_min", "colour_min", "gel_c"})  # what is asked of the same curves
 _NEEDS_STEAM = frozenset({"burner", "lid_w", "leak_ml_s"})  # what moves the steam itself
 _BY_SCHOOL: dict[str, EstimateId] = {"clear": "clear_min", "colour": "colour_min"}
@@ -307,19 +308,27 @@ def _steam_tinful(
         seconds = steamed_tin.done_s(steamed_tin.curves(float(curves.times[-1]), around))
         return None if seconds is None else seconds / 60.0
 
+    steamed: dict[tuple[tuple[EstimateId, float], ...], _SteamedCurves] = {}  # by what is otherwise than likely
+
+    def steamed_with(moved: Mapping[EstimateId, float]) -> tuple[_SteamedTin, _SteamedCurves]:
+        each_tin = _with_estimates(calculation, base_tinful, moved)
+        key = tuple((name, value) for name, value in moved.items() if name not in _AFTERWARDS)
+        if key and key not in steamed:
+            around = None if _NEEDS_STEAM & moved.keys() else curves.around
+            steamed[key] = each_tin.curves(float(curves.times[-1]), around)
+        return each_tin, steamed[key] if key else curves
+
     def solve(of: Mapping[EstimateId, float]) -> float | None:
         moved = {name: value for name, value in of.items() if value != calculation.likely(name)}
         if not moved:
             seconds = likely.done_s(curves)
             return None if seconds is None else seconds / 60.0
-        each_tin = _with_estimates(calculation, base_tinful, moved)
-        if moved.keys() <= _AFTERWARDS:
-            seconds = each_tin.done_s(curves)
-            return None if seconds is None else seconds / 60.0
-        return minutes(each_tin, None if _NEEDS_STEAM & moved.keys() else curves.around)
+        each_tin, each_curves = steamed_with(moved)
+        seconds = each_tin.done_s(each_curves)
+        return None if seconds is None else seconds / 60.0
 
     which = _DISH if dish else _COLOUR if needs == "colour_min" else _COVERED if covered else _OPEN
-    window = enter_heat_window(calculation, solve, which)
+    window = enter_heat_window(calculation, solve, tuple(dict.fromkeys((*which, *STEAM, "start_c"))))
     if window is None:
         gel = calculation.degrees(likely.gel_c)
         steam = calculation.degrees(likely.stages[-1][1].dew_c())
@@ -338,7 +347,7 @@ def _steam_tinful(
     _enter_times(calculation, likely, curves, told, needs)
     _enter_others(calculation, likely, window.likely, minutes, curves)
     water = steamer(calculation)
-    _enter_top(calculation, likely, curves, covered=covered)
+    _enter_top(calculation, steamed_with, covered=covered)
     in_stages = heat_stage_results(calculation, stages, "heat", told[1])
     at = curves.times / 60.0 * calculation.kitchen.time_factor
     shown = at <= max(1.5 * told[1], 1.1 * told[2])
@@ -466,17 +475,27 @@ def _enter_others(
             calculation.fact_book.add(key, result * factor - done, words, source=SOLVER, of=["heat.done_min"])
 
 
-def _enter_top(calculation: Calculation, likely: _SteamedTin, curves: _SteamedCurves, *, covered: bool) -> None:
+def _enter_top(
+    calculation: Calculation,
+    steamed_with: Callable[[Mapping[EstimateId, float]], tuple[_SteamedTin, _SteamedCurves]],
+    *,
+    covered: bool,
+) -> None:
     """When the top has set, and whether strong steam finds it soft until then."""
     fact_book = calculation.fact_book
-    factor, gel, top_mm = calculation.kitchen.time_factor, calculation.likely("gel_c"), calculation.likely("top_mm")
+    factor, top_mm = calculation.kitchen.time_factor, calculation.likely("top_mm")
+    which = (*_TOP, "foil_h") if covered else _TOP
 
     def solve(is_: Mapping[EstimateId, float]) -> float | None:
-        under = curves.inside(likely.depth - is_["top_mm"] / 1000.0)
-        seconds = time_at_level(curves.times, gelled(curves.times, under, likely.gel_c - gel + is_["gel_c"]), COOKED)
+        moved: dict[EstimateId, float] = {
+            name: value for name, value in is_.items() if name != "top_mm" and value != calculation.likely(name)
+        }
+        steamed_tin, curves = steamed_with(moved)
+        under = curves.inside(steamed_tin.depth - is_["top_mm"] / 1000.0)
+        seconds = time_at_level(curves.times, gelled(curves.times, under, steamed_tin.gel_c), COOKED)
         return None if seconds is None else seconds / 60.0 * factor
 
-    if solve({"top_mm": top_mm, "gel_c": gel}) is None:
+    if solve({name: calculation.likely(name) for name in which}) is None:
         return
 
     enter_with_range(
@@ -484,8 +503,9 @@ def _enter_top(calculation: Calculation, likely: _SteamedTin, curves: _SteamedCu
         "heat.top_sets_min",
         say("the top {top_mm} have gelled: steam and drops mark it no more", top_mm=calculation.length(top_mm)),
         solve,
-        ("top_mm", "gel_c"),
+        which,
         source=SOLVER,
+        both_ways=2,
         of=["heat.done_min"],
     )
     if "cover" not in calculation.schools:

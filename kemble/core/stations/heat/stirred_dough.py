@@ -132,14 +132,23 @@ def stirred(
     run = likely.stirred()
     clear = likely.clear_s(run)
     afterwards = {"gel_c", loses, "pan_work_min", "burst_out_min"}  # what is asked of the same run
+    runs: dict[tuple[tuple[EstimateId, float], ...], StirredCurves] = {(): run}  # by what is otherwise than likely
+
+    def run_with(of: Mapping[EstimateId, float]) -> tuple[float | None, StirredCurves]:
+        """Seconds until it clears, and its curves, with some estimates otherwise than likely."""
+        each_mass = mass({**middle, **of})
+        key = tuple((name, at) for name, at in of.items() if at != middle[name] and name not in afterwards)
+        if key not in runs:
+            runs[key] = each_mass.stirred()
+        return each_mass.clear_s(runs[key]), runs[key]
 
     def solve(of: Mapping[EstimateId, float]) -> float | None:
-        is_ = {**middle, **of}
-        each_mass = mass(is_)
-        if all(is_[name] == middle[name] for name in is_.keys() - afterwards):
-            result = each_mass.clear_s(run)
-            return None if result is None else _clock(result / 60.0, method, is_)
-        return minutes(each_mass, is_)
+        result, _ = run_with(of)
+        return None if result is None else _clock(result / 60.0, method, {**middle, **of})
+
+    def heart_c(of: Mapping[EstimateId, float]) -> float | None:
+        result, curves = run_with(of)
+        return None if result is None else float(np.interp(result, curves.times, curves.celsius))
 
     window = enter_heat_window(calculation, solve, which)
     if clear is None or window is None:
@@ -160,7 +169,10 @@ def stirred(
         return float(np.interp(clear or 0.0, run.times, values))
 
     lost_g = 1000.0 * at_clear(run.lost_kg)
-    _enter_lost(calculation, lost_g, at_clear(run.celsius), middle, loses, oven=oven)
+    _enter_lost(calculation, lost_g, middle, loses, oven=oven)
+    says = say("the mass at the likely time")
+    which = (power, loses, "still_air_h", "gel_c")
+    enter_with_range(calculation, "heat.heart_done_c", says, heart_c, which, source=SOLVER, of=["heat.done_min"])
     for key, other, says in (
         ("heat.double_min", mass(middle, twice=2.0), say("twice as much in the same pan")),
         ("heat.level_min", mass(middle, of_power=0.7), say("a third less heat")),
@@ -191,13 +203,12 @@ def stirred(
 def _enter_lost(
     calculation: Calculation,
     lost_g: float,
-    heart_c: float,
     middle: Mapping[EstimateId, float],
     loses: EstimateId,
     *,
     oven: bool,
 ) -> None:
-    """What has boiled off by the likely time, and how hot the mass is then."""
+    """What has boiled off by the likely time."""
     which: tuple[EstimateId, ...] = (loses, "still_air_h")
     enter_with_range(
         calculation,
@@ -208,8 +219,6 @@ def _enter_lost(
         source=SOLVER,
         of=["heat.done_min"],
     )
-    says = say("the mass at the likely time")
-    calculation.fact_book.add("heat.heart_done_c", heart_c, says, source=SOLVER, of=["heat.done_min"])
 
 
 def _clock(heat_min: float, method: Method, is_: Mapping[EstimateId, float]) -> float:

@@ -41,7 +41,7 @@ from kemble.core.stations.time_windows import enter_heat_window, enter_with_rang
 LEAF_H = 320.0
 # Of packets: a leaf alone, foil alone, or leaf and foil.
 PACKET_H: dict[Wrapped, float] = {"leaf": 220.0, "foil": 110.0, "leaf-foil": 75.0}
-_PARCEL: tuple[EstimateId, ...] = ("tight", "grain_needs", "leaf_h", "conductivity")
+_PARCEL: tuple[EstimateId, ...] = ("tight", "grain_needs", "leaf_h", "conductivity", "size")
 _PACKET: tuple[EstimateId, ...] = ("ground_min", "leaf_h", "size", "conductivity", "leak_ml_s", "burner")
 _SCALED: tuple[EstimateId, EstimateId, EstimateId] = ("size", "leaf_h", "conductivity")
 _AROUND = frozenset({"leak_ml_s", "burner", "lid_w", *("tight", "grain_needs", "ground_min")})  # ... of the same body
@@ -133,6 +133,9 @@ def wrapped(
     core, outside = (following(times, item, hot_c, likely.start_c) for item in (left_inside, left_outside))
     value = cook_value_min(times, core)
 
+    def thicker(of: Mapping[EstimateId, float]) -> float:
+        return 1.0 if parcel else calculation.fact_with("shape.thick_mm", of, over_likely=True)
+
     def solve(of: Mapping[EstimateId, float]) -> float:
         need = _needs_at(calculation, parcel, of)
         moved = {name for name, value in of.items() if value != calculation.likely(name)}
@@ -143,12 +146,19 @@ def wrapped(
             return until(cook_value_min(times, following(times, left_inside, hot, likely.start_c)), need)
         size, leaf, conducts = (of.get(name, calculation.likely(name)) / calculation.likely(name) for name in _SCALED)
         m = likely.material
+        thick = thicker(of)
         wrapped_piece = replace(
-            likely, thick=likely.thick * size, h=likely.h * leaf, material=replace(m, k=m.k * conducts)
+            likely,
+            thick=likely.thick * size * thick,
+            side=likely.side and likely.side / math.sqrt(thick),  # so much as before, folded thicker
+            h=likely.h * leaf,
+            material=replace(m, k=m.k * conducts),
         )
         return done(wrapped_piece, need, hot)
 
-    spread = enter_heat_window(calculation, solve, _PARCEL if parcel else _PACKET)
+    spread = enter_heat_window(
+        calculation, solve, _PARCEL if parcel else (*_PACKET, *calculation.rows_of("shape.thick_mm"))
+    )
     assert spread is not None  # it is told at the end of what is looked at, at the latest
     alone = spread.likely
     window = window_with_stages(stages, (spread.first, spread.likely, spread.latest))

@@ -13,7 +13,7 @@ from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.sentences import say
 from kemble.core.sheet.document import RolledDough
 from kemble.core.stations.calculation import AnswerModel, Calculation
-from kemble.core.stations.time_windows import enter_with_range
+from kemble.core.stations.time_windows import enter_with_range, scaled_by_estimates
 
 _THINNEST_MM = 1.5  # dough rolled thinner than that tears on the board: then it is spoken of
 _CUTTER_OFF = 0.15  # a cutter so much smaller or larger than the disc wanted is told
@@ -96,7 +96,8 @@ def scoop(calculation: Calculation, grams: float, g_per_ml: float) -> None:
 def packet(calculation: Calculation, volume_ml: float, volumes: str) -> None:
     """A flat packet: its side, and the rectangle of foil that goes round it."""
     fact_book, said = calculation.fact_book, calculation.sheet.wrap.thick_mm
-    thick = said or calculation.likely("packet_mm")
+    folded: EstimateId = "packet_mm"
+    thick = said or calculation.likely(folded)
     side = math.sqrt(volume_ml * 1000 / thick)
     fact_book.add(
         "shape.packet_ml",
@@ -105,13 +106,18 @@ def packet(calculation: Calculation, volume_ml: float, volumes: str) -> None:
         source=volumes,
         of=["shape.piece_g", "mix.density_g_per_ml"],
     )
-    fact_book.add(
-        "shape.thick_mm",
-        thick,
-        say("as on the sheet") if said else say("flat enough to steam through"),
-        source="sheet" if said else KITCHEN_ESTIMATE,
-        of=["shape.piece_g", *([] if said else [calculation.estimated("packet_mm")])],
-    )
+    if said:
+        fact_book.add("shape.thick_mm", thick, say("as on the sheet"), source="sheet", of=["shape.piece_g"])
+    else:
+        enter_with_range(
+            calculation,
+            "shape.thick_mm",
+            say("flat enough to steam through"),
+            scaled_by_estimates(1.0, folded),
+            (folded,),
+            source=KITCHEN_ESTIMATE,
+            of=["shape.piece_g"],
+        )
     fact_book.add(
         "shape.side_mm",
         side,
@@ -203,10 +209,14 @@ def _enter_sheet(
     fact_book, rolled = calculation.fact_book, calculation.sheet.rolled
     packing = calculation.from_sheet("rolled.packing", "laid", rolled.packing)
     again = calculation.from_sheet("rolled.again", say("trimmings rolled again"), rolled.again, "times")
-    fact_book.add(
+    disc_mm = None if rolled.cutter_mm or "shape.disc_mm" not in fact_book else fact_book.number("shape.disc_mm")
+    enter_with_range(
+        calculation,
         "shape.sheet_thick_mm",
-        thick,
         say("so that a cut weighs what a piece wants"),
+        # A cutter that follows the disc cuts a thinner sheet the wider that is.
+        lambda is_: thick * (disc_mm / calculation.fact_with("shape.disc_mm", is_)) ** 2 if disc_mm else thick,
+        calculation.rows_of("shape.disc_mm") if disc_mm else (),
         source=GEOMETRY,
         of=["shape.base_g", "shape.cutter_mm", "mix.density_g_per_ml"],
     )
