@@ -71,6 +71,15 @@ class House:
         moves = {share.id: (share.at_low, share.at_high) for share in of.shares}
         return [Observation("time", DONE, "", of.likely, before, end, 0.07, moves)]
 
+    def stands_by(self, sheet, *, every=0.0):
+        """A making that somebody stands by, as at a pot of balls: ended when it is done, or at a look every so many minutes,
+        with "not yet" pressed at those before."""
+        of, minutes = told(sheet), self.takes(sheet)
+        end = every * math.ceil(minutes / every) if every else minutes
+        low = max(end - every, 0.1) if every else end
+        moves = {share.id: (share.at_low, share.at_high) for share in of.shares}
+        return [Observation("time", DONE, "", of.likely, low, end, 0.03, moves)]
+
 
 class Finer(House):
     """A kitchen whose truth is worked on another grid than the learner's: nearly twice as many cells, over twice the steps."""

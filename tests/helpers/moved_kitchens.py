@@ -3,18 +3,14 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Mapping
-from contextlib import contextmanager
-from unittest import mock
+from collections.abc import Mapping
 
 from kemble.core.facts.fact import Fact
 from kemble.core.kitchen.document import Kitchen, OwnEstimate
 from kemble.core.kitchen.estimates import ESTIMATES, EstimateId
 from kemble.core.physics.time_spread import Spread
 from kemble.core.sheet.document import Sheet
-from kemble.core.stations import work_sheet
-from kemble.core.stations.calculation import Calculation
-from kemble.core.stations.steps import steps_of
+from kemble.core.stations.work_sheet import work, work_with_spreads
 
 # A fact that is told with another's window: its rows are those of the other.
 SAME_WINDOW = {"heat.all_loads_min": "heat.done_min", "rest.cut_after_min": "rest.cut_fridge_min"}
@@ -30,19 +26,18 @@ def kitchen_with(of: Mapping[EstimateId, float]) -> Kitchen:
 
 def times_with_windows(sheet: Sheet) -> tuple[dict[str, Fact], dict[str, Spread]]:
     """Every time that the usual kitchen is told with a window, and what the windows hang on."""
-    with _calculations() as made:
-        facts = work_sheet.work(sheet, Kitchen()).facts
+    worked, spreads = work_with_spreads(sheet, Kitchen())
     told = {
         key: fact
-        for key, fact in facts.items()
+        for key, fact in worked.facts.items()
         if fact.unit in TIMES and isinstance(fact.value, float) and fact.value > 0 and fact.low is not None
     }
-    return told, made[-1].spreads
+    return told, spreads
 
 
 def moves(sheet: Sheet, name: EstimateId, end: float, told: Mapping[str, Fact]) -> dict[str, float]:
     """By how much the logarithm of each of those times moves when one estimate is `end`."""
-    facts = work_sheet.work(sheet, kitchen_with({name: end})).facts
+    facts = work(sheet, kitchen_with({name: end})).facts
     return {
         key: math.log(facts[key].value / fact.value)
         for key, fact in told.items()
@@ -63,22 +58,9 @@ def coverage(sheet: Sheet, rng, draws: int) -> dict[str, float]:
     told, _ = times_with_windows(sheet)
     inside, seen = dict.fromkeys(told, 0), dict.fromkeys(told, 0)
     for _ in range(draws):
-        facts = work_sheet.work(sheet, kitchen_with(drawn_values(rng))).facts
+        facts = work(sheet, kitchen_with(drawn_values(rng))).facts
         for key, fact in told.items():
             if key in facts:
                 seen[key] += 1
                 inside[key] += fact.low <= facts[key].value <= fact.high
     return {key: inside[key] / seen[key] for key in told if seen[key] > draws / 2}
-
-
-@contextmanager
-def _calculations() -> Iterator[list[Calculation]]:
-    made: list[Calculation] = []
-    real = steps_of
-
-    def catch(calculation, *rest):
-        made.append(calculation)
-        return real(calculation, *rest)
-
-    with mock.patch.object(work_sheet, "steps_of", catch):
-        yield made

@@ -163,11 +163,14 @@ def _observe_time(
         return []
     factor = told / of.likely if not step.window and of.likely else 1.0
     says = say("{title}: {took:.0f} min, {likely:.0f} told", title=step.title, took=took, likely=of.likely * factor)
-    if step.hands == "held" or (step.window is not None and step.hands == "minded" and key != _DONE):
-        return [Observation("time", key, says, of.likely * factor, took, took, _HELD_SD, _moves(of))]
-    looked = _looked_at(step.id, state, events)
+    is_held = step.hands == "held" or (step.window is not None and step.hands == "minded" and key != _DONE)
+    looked = _said_not_yet(step.id, state, events) if is_held else _looked_at(step.id, state, events)
     low = max([at - before for at in looked if 0 < at - before < took - _AT_ONCE_MIN], default=None)
-    return [Observation("time", key, says, of.likely * factor, low, took, _LOOK_SD, _moves(of))]
+    if is_held and low is None:  # somebody stood by and saw when it was done
+        low = took
+    return [
+        Observation("time", key, says, of.likely * factor, low, took, _HELD_SD if is_held else _LOOK_SD, _moves(of))
+    ]
 
 
 def _ended_by_its_given_clock(step: StepResult, state: StepState, events: Sequence[AnyEvent], took: float) -> bool:
@@ -190,14 +193,25 @@ def _observe_pace(step: StepResult, state: StepState, spreads: Mapping[str, Spre
     return math.log(took / told)
 
 
+def _said_not_yet(step: str, state: StepState, events: Sequence[AnyEvent]) -> list[float]:
+    """Minutes at which somebody said that a step was not yet done."""
+    began = state.started
+    assert began is not None
+    return [
+        (event.at - began).total_seconds() / 60
+        for event in events
+        if event.kind == "not_yet" and event.step == step and event.at >= began
+    ]
+
+
 def _looked_at(step: str, state: StepState, events: Sequence[AnyEvent]) -> list[float]:
     """Minutes at which a step was looked at and was not yet done: where that was said, and where somebody was called, at
     the first look and when it was likely done, and went on all the same."""
     began = state.started
     assert began is not None
-    said = [event.at for event in events if event.kind == "not_yet" and event.step == step and event.at >= began]
+    said = _said_not_yet(step, state, events)
     called = [at for at in (state.first_check, None if said else state.due) if at is not None]
-    return [(at - began).total_seconds() / 60 for at in (*said, *called)]
+    return [*said, *((at - began).total_seconds() / 60 for at in called)]
 
 
 def _weight(step: StepResult, state: StepState, spreads: Mapping[str, Spread]) -> list[Observation]:

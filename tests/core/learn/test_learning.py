@@ -3,6 +3,7 @@
 import math
 import random
 import statistics
+from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 
 import numpy as np
@@ -24,6 +25,7 @@ from kemble.core.stations.work_sheet import work, work_with_spreads
 HOUSES = 24
 MADE = [cake(180), cake(160, 0.8), cake(220, 1.15)]
 NEW = cake(200, 1.5)  # another tin, and deeper
+BALLS = default_sheet("boiled-balls")
 
 
 @pytest.fixture(scope="module")
@@ -63,6 +65,18 @@ class TestKitchensWhoseTruthIsKnown:
         assert 0.85 <= statistics.mean(inside) <= 0.97
         fresh = math.log(told(NEW).latest / told(NEW).first)
         assert statistics.mean(widths) < 0.65 * fresh
+
+    def test_a_look_every_five_minutes_teaches_of_balls_too(self):
+        """Nine minutes in the pot, looked at every five: by the interval the error falls in fifteen makings. Taken for the
+        minute of the last look it would grow."""
+        first, then, rough = [], [], []
+        for seed in range(8):
+            house = House(seed)
+            seen = [house.stands_by(BALLS, every=5.0) for _ in range(15)]
+            at_the_look = [[replace(each, low=each.high) for each in batch] for batch in seen]
+            for errors, batches in ((first, []), (then, seen), (rough, at_the_look)):
+                errors.append(off(house, BALLS, batches))
+        assert statistics.mean(then) < statistics.mean(first) < statistics.mean(rough)
 
     def test_an_odd_making_in_ten_costs_little(self, years):
         """A clock that was forgotten, twice as long: at most a fifth of what was won is lost."""
@@ -226,6 +240,20 @@ class TestWhatARunShows:
             each_sight.key: each_sight for each_sight in self.seen(sheet, plan, [*events[:-1], look, events[-1]]).sights
         }
         assert sights[DONE].low == pytest.approx(37.0)
+
+    def test_somebody_stands_by_and_presses_not_yet(self):
+        """Balls are held: without a press their time is what it was; with one they were done between it and the end."""
+        sheet, plan, events = self.run("boiled-balls")
+        boil = next(item.step for item in plan.scheduled if item.step.window)
+        assert boil.hands == "held"
+        (exact,) = [each for each in self.seen(sheet, plan, events).sights if each.key == DONE]
+        assert exact.low == exact.high == pytest.approx(boil.minutes)
+        began = next(event.at for event in events if event.kind == "started" and event.step == boil.id)
+        look = self.event(900, "not_yet", boil.id, began + timedelta(minutes=5))
+        (between,) = [
+            each for each in self.seen(sheet, plan, [*events[:-1], look, events[-1]]).sights if each.key == DONE
+        ]
+        assert (between.low, between.high) == (pytest.approx(5.0), pytest.approx(boil.minutes))
 
     def test_what_was_not_made_is_left_out_and_why(self):
         sheet, plan, events = self.run(**{"raise-steam": 0.2, "cool": 4000})

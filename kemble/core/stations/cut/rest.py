@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping
+from dataclasses import replace
 
 import numpy as np
 
@@ -150,6 +151,7 @@ def _board(calculation: Calculation, base: Composition, drawn: BallDrawing) -> C
         which,
         source=say("{solver}; the window a {kitchen_estimate}", solver=SOLVER, kitchen_estimate=KITCHEN_ESTIMATE),
         of=of,
+        both_ways=_BOTH_WAYS,
     )
     if calculation.follows(way.rolled_when) and "shape.sheet_thick_mm" in fact_book:
         _chilled(calculation, material, begin_c)
@@ -230,11 +232,14 @@ def _first_touch(calculation: Calculation, piece: _CoolingPiece, of: Origins) ->
         lambda is_: begins_min(is_) + _SHIFT_MIN,
         calculation.estimates,
         which,
-        both_ways=len(which),
+        both_ways=_BOTH_WAYS,
         together=calculation.kitchen.go_together,
     )
     assert late is not None
-    calculation.spreads[key] = late
+    # Of the time itself, which is less, each moves a larger share.
+    more = late.likely / likely_min
+    shares = tuple(replace(each, at_low=more * each.at_low, at_high=more * each.at_high) for each in late.shares)
+    calculation.spreads[key] = replace(late, likely=likely_min, shares=shares)
     first, last = late.first - _SHIFT_MIN, late.latest - _SHIFT_MIN
     low = first if first >= _AT_ONCE_MIN else 0.0
     of = [*of, *(calculation.estimated(share.id) for share in late.shares if share.share >= WORTH_SHARE)]
@@ -243,6 +248,7 @@ def _first_touch(calculation: Calculation, piece: _CoolingPiece, of: Origins) ->
 
 _AT_ONCE_MIN = 0.3
 _SHIFT_MIN = 5.0
+_BOTH_WAYS = 3  # hands, air and room: the others move it little
 
 
 def _chilled(calculation: Calculation, material: Material, start_c: float) -> None:
