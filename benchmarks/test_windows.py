@@ -1,6 +1,9 @@
-"""How wide windows are: half of each in per cent of the likely time, as a kitchen begins and once it has measured."""
+"""How wide windows are, as a kitchen begins and once it has measured; and how often drawn kitchens lie within them."""
 
+import numpy as np
 import pytest
+from moved_kitchens import coverage
+from promises import amount
 
 from kemble.core.cards.ways import WAYS
 from kemble.core.kitchen.document import Kitchen, OwnEstimate
@@ -39,3 +42,13 @@ def test_windows(way):
     )
     print(f"\n{way:15} {plain:4.0f} % at first, {tools:4.0f} % measured, {logged:4.0f} % with three makings logged")
     assert logged <= tools + 0.5 <= plain + 1.0
+
+
+@pytest.mark.parametrize("way", sorted(WAYS))
+def test_coverage(way):
+    """Of two thousand kitchens drawn from the table of estimates: windows go from where one in twenty is sooner to where one in
+    twenty is later, so that nine in ten should lie within. What leaves 86 to 94 in a hundred is marked."""
+    share = coverage(default_sheet(way), np.random.default_rng(1), amount(2000, 20))
+    print(f"\n{way}")
+    for key, within in sorted(share.items(), key=lambda item: item[1]):
+        print(f"  {within:6.1%} {key}{'' if 0.86 <= within <= 0.94 else '  <'}")

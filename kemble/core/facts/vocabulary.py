@@ -190,6 +190,7 @@ KEYS: dict[str, FactKey] = {
     "heat.to_boil_min": FactKey("the water to the boil in", "min", 0),
     "heat.caramel_min": FactKey("sugar to amber in", "min", 0),
     "heat.melt_min": FactKey("sugar melted in", "min", 0),
+    "heat.syrup_cools_min": FactKey("syrup cooled in", "min", 0),
     "heat.thicken_min": FactKey("thick in", "min", 1),
     "heat.water_ml": FactKey("water to start with", "ml", 0),
     "heat.water_loss_g_per_min": FactKey("water boiled off", "g/min", 0),

@@ -30,6 +30,7 @@ EstimateId = Literal[
     "caramel_least_min",
     "melt_takes",
     "melt_least_min",
+    "bath_c",
     "thicken_takes",
     "thicken_min",
     "boil_off",
@@ -230,6 +231,9 @@ ESTIMATES: Mapping[EstimateId, Estimate] = {
     ),
     "melt_least_min": Estimate(
         "stove", "the least that melting takes", 3.0, 2.0, 5.0, "min", "sugar and butter melted"
+    ),
+    "bath_c": Estimate(
+        "stove", "how warm a syrup is that feels like a hot bath", 43.0, 40.0, 47.0, "°C", "syrup cooled", "plain"
     ),
     "thicken_takes": Estimate(
         "stove", "power that goes into a paste under the spoon", 0.6, 0.4, 0.8, "of the burner", "thickening"

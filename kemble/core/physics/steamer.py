@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from kemble.core.physics.stove import ROOM_VAPOUR_PA, STILL_AIR_H
 from kemble.core.physics.thermal import LATENT_STEAM, LEWIS_K_PER_PA, saturation_pa
 
+_JUG_ML = 10.0  # so finely is water poured after
 _DRAUGHT = 2.0  # the steam that stood under the lid goes at once; kitchen estimate
 
 
@@ -85,7 +86,7 @@ def water_plan(
     """The water for `minutes` of steaming in a round pot filled to `full_mm`, never to fall under `low_mm`.
 
     Starts full, or with just what is needed plus a fifth to spare; tops up to full at the low mark, the last time
-    with what is still needed.
+    with what is still needed, to the next line of a jug.
 
     Takes: `diameter_mm`, `full_mm`, `low_mm` of the pot in mm; `stages` in W; `minutes` of steaming.
     Gives: ml at the start and at each top-up.
@@ -102,7 +103,7 @@ def water_plan(
         lasts = _minute_of(stages, start - low + added)
         if lasts >= minutes:
             break
-        ml = min(full - low, (need - boiled_off_g(stages, lasts)) * 1.2)
+        ml = min(full - low, _JUG_ML * math.ceil((need - boiled_off_g(stages, lasts)) * 1.2 / _JUG_ML))
         top_ups.append((lasts, ml))
         added += ml
     return WaterPlan(start, full, low, tuple(stages), tuple(top_ups))

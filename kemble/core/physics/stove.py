@@ -77,6 +77,40 @@ def stir(
     return StirredCurves(times, path, power_w * times, capacity * (path - start_c), np.array(dried))
 
 
+def cools_s(
+    *,
+    joules_per_k: float,
+    start_c: float,
+    to_c: float,
+    room_c: float,
+    open_m2: float,
+    wall_m2: float,
+    still_h: float = STILL_AIR_H,
+    wall_h: float = 11.0,
+) -> float:
+    """Seconds in which a pan of syrup that stands open falls to `to_c`: vapour and warm air leave its open top, warm air its
+    wall. At the start nearly all of what leaves is vapour, so that it cools quickly at first and slowly at the end.
+
+    Takes: `joules_per_k` of syrup and pan, J/K; `start_c`, `to_c` over `room_c`, in °C; `open_m2`, `wall_m2` in m2; `still_h`,
+        `wall_h` in W/(m2 K).
+    Gives: s; 0 where it is no warmer than that at the start, infinite where the room is as warm.
+    Holds: one lump, stirred now and then; a syrup as sweet as a batter's.
+    From: conservation of heat; Lewis' relation, its film a kitchen estimate.
+    """
+    if start_c <= to_c:
+        return 0.0
+    if to_c <= room_c:
+        return math.inf
+    fall = (start_c - to_c) / _STEPS
+    seconds = 0.0
+    for i in range(_STEPS):
+        at = start_c - (i + 0.5) * fall  # the time of each small fall, by what leaves in its middle
+        vapour = max(0.0, SWEET_SHARE * saturation_pa(at) - ROOM_VAPOUR_PA) * LEWIS_K_PER_PA
+        leaves_w = still_h * open_m2 * (at - room_c + vapour) + wall_h * wall_m2 * (at - room_c)
+        seconds += joules_per_k * fall / leaves_w
+    return seconds
+
+
 KETTLE_KEEPS = 0.96  # of a covered kettle's heat is in its water; the rest in the metal. Kitchen estimate, 0.94-0.98
 
 

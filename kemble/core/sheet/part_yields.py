@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
 from dataclasses import dataclass
 
@@ -83,10 +84,15 @@ def _solids(family: Family, going: PartInput) -> tuple[PartYield, ...]:
 
 
 def _times_dry(family: Family, going: PartInput) -> tuple[PartYield, ...]:
+    """Cooked and dried until it weighs so many times its dry beans. Where the sheet says what they are cooked in (more water
+    than beans), never more than went in; else they take up what they want of the pot's."""
     inside, target = going.inside, family.finish.target
     if going.dry_g <= 0:
         return ()
-    likely, low, high = (max(inside.solids, going.dry_g * times) for times in (target.middle, target.low, target.high))
+    most = inside.total if inside.water > going.dry_g else math.inf
+    likely, low, high = (
+        max(inside.solids, min(most, going.dry_g * times)) for times in (target.middle, target.low, target.high)
+    )
     return _single_yield(family, going, (likely, low, high), inside.with_water(likely - inside.solids))
 
 

@@ -188,51 +188,51 @@ export const FIRST_CAKE = {
     ],
     [
       5,
-      12,
+      16,
       "free"
     ],
     [
-      17,
+      21,
       7,
       "held"
     ],
     [
-      24,
+      28,
       5,
       "held"
     ],
     [
-      29,
+      33,
       20,
       "free"
     ],
     [
-      38,
+      42,
       6,
       "minded"
     ],
     [
-      49,
+      53,
       3,
       "held"
     ],
     [
-      52,
+      56,
       42,
       "minded"
     ],
     [
-      95,
+      99,
       144,
       "free"
     ],
     [
-      240,
+      244,
       10,
       "held"
     ],
     [
-      250,
+      254,
       5,
       "held"
     ]
@@ -240,9 +240,9 @@ export const FIRST_CAKE = {
   "facts": {
     "mix.hydration_pct": 126.3,
     "shape.depth_mm": 29.7,
-    "heat.first_check_min": 34.0,
+    "heat.first_check_min": 33.9,
     "heat.done_min": 42.4,
-    "heat.latest_min": 54.6,
+    "heat.latest_min": 54.7,
     "rest.cut_after_min": 144.1,
     "cut.pieces": 24.0,
     "cut.piece_g": 29.6

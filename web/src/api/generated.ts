@@ -1113,6 +1113,7 @@ export type FactKey =
   | "heat.to_boil_min"
   | "heat.caramel_min"
   | "heat.melt_min"
+  | "heat.syrup_cools_min"
   | "heat.thicken_min"
   | "heat.water_ml"
   | "heat.water_loss_g_per_min"

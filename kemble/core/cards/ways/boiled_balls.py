@@ -99,9 +99,7 @@ WAY = Way(
             "float-then-simmer",
             (
                 School("float-then-simmer", "floats, then simmers on", "hot to the heart"),
-                School(
-                    "float", "floats", "the skin at its best; a frozen heart may still be cold", traits=("float-only",)
-                ),
+                School("float", "floats", "the skin at its best; the heart may still be cold", traits=("float-only",)),
             ),
         ),
     ),

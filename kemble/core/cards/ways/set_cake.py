@@ -251,7 +251,7 @@ WAY = Way(
             "cool-syrup",
             "Let the syrup cool to warm",
             always("Wait until it feels as warm as a hot bath, no warmer.", "Hotter, it sets the flour in lumps."),
-            Minutes(12),
+            Minutes(fact="heat.syrup_cools_min"),
             "free",
             work="stove",
             tools=("thermometer",),

@@ -45,8 +45,11 @@ class Cooling(AnswerModel):
     cut_c: float | None
 
 
-def rest(calculation: Calculation, base: Composition, filling: Composition | None, drawn: ShapeDrawing) -> Cooling:
-    """Cooling, freezing and keeping facts, and the cooling curve."""
+def rest(
+    calculation: Calculation, base: Composition, filling: Composition | None, drawn: ShapeDrawing
+) -> Cooling | None:
+    """Cooling, freezing and keeping facts, and the cooling curve; None for what comes out of its heat cold at the heart."""
+    drawing: Cooling | None
     if isinstance(drawn, TinDrawing):
         drawing = _tin(calculation, base, drawn)
     elif calculation.way.portions == "cooked" or drawn.form != "ball":
@@ -451,8 +454,18 @@ def _cooling_curve(times: Array, core: Array, top: Array) -> TemperatureCurve:
     )
 
 
-def _ball(calculation: Calculation, base: Composition, filling: Composition | None, drawn: BallDrawing) -> Cooling:
+def _ball(
+    calculation: Calculation, base: Composition, filling: Composition | None, drawn: BallDrawing
+) -> Cooling | None:
+    """A ball ladled out: eaten from when its heart can be bitten, until its skin is stiff."""
     fact_book, kitchen = calculation.fact_book, calculation.kitchen
+    if filling and drawn.core_mm > 0 and calculation.way.step("freeze-filling"):
+        _filling(calculation, filling, drawn.core_mm / 1000.0)
+    if fact_book.number("heat.heart_done_c") < STIFF_C:
+        heart = calculation.degrees(fact_book.number("heat.heart_done_c"))
+        says = say("The skin is hot and the heart at {heart}: how long to let it stand is not predicted.", heart=heart)
+        calculation.advise("cut", "look", says, 2)
+        return None
     dough = properties(fractions(base), 60.0)
     outer, inner = drawn.outer_mm / 2000.0, drawn.core_mm / 2000.0
     shells = [(outer, dough)]
@@ -484,8 +497,6 @@ def _ball(calculation: Calculation, base: Composition, filling: Composition | No
         source=SOLVER,
         of=of,
     )
-    if filling and inner > 0 and calculation.way.step("freeze-filling"):
-        _filling(calculation, filling, drawn.core_mm / 1000.0)
     calculation.advise("cut", "look", say("Let a bowl stand two minutes: the middle is hotter than the skin."), 5)
     return unchecked_model(Cooling, curve=_cooling_curve(times, core, skin), handle_c=BITE_C, cut_c=None)
 

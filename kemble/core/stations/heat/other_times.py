@@ -5,22 +5,28 @@ Solved from mass and burner where they are a matter of heat, else from a table b
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping
 
 from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origin, Origins
 from kemble.core.kitchen.document import Level
 from kemble.core.kitchen.estimates import EstimateId
+from kemble.core.kitchen.larder import Composition
+from kemble.core.physics.stove import cools_s
 from kemble.core.physics.thermal import WATER_J_PER_ML_K, fractions, properties
 from kemble.core.sentences import say
 from kemble.core.sheet.bowl import PartBowl
 from kemble.core.stations.calculation import Calculation, StandsIn
+from kemble.core.stations.heat.stirred_dough import PAN_MM
 from kemble.core.stations.time_windows import enter_with_range, scaled_by_estimates
 
 BALANCE = f"energy balance; what is lost on the way a {KITCHEN_ESTIMATE}"
 # Sugar warmed from the room to amber: 1.3 J/(g K) over 155 K, and 120 J/g to melt it (tables, rounded). Of the burner's
 # power a dry pan of sugar takes a third: it is taken off and put back, and never hurried.
 _CARAMEL_J_PER_G = 1.3 * 155 + 120
-_MELT_J_PER_G = 3.4 * 55.0  # syrup and butter, from the room to where no grain is felt
+_MELTS_BY_K = 55.0
+_PAN_J_PER_K_M2 = 8000.0  # what a pan of two millimetres of steel takes itself, by its floor
+_MELT_J_PER_G = 3.4 * _MELTS_BY_K  # syrup and butter, from the room to where no grain is felt
 _OVER_GEL_C = 10.0  # a mass is stirred on to so much over where its starch gels
 
 # Minutes from the boil until they crush, not soaked; how old they are is in the table of estimates.
@@ -47,6 +53,8 @@ def enter_other_times(calculation: Calculation, stands_in: StandsIn | None) -> N
         _enter_caramel(calculation, "heat.caramel_min", sugar_g, ["mix.sugar_pct"])
     if "heat.melt_min" in used:
         _melted(calculation)
+    if "heat.syrup_cools_min" in used and sugar_g and calculation.schools.get("into") == "cooled":
+        _syrup_cooled(calculation)
     if "heat.thicken_min" in used:
         _thickened(calculation)
     if "rest.batter_min" in used:
@@ -73,15 +81,7 @@ def enter_other_times(calculation: Calculation, stands_in: StandsIn | None) -> N
             source=KITCHEN_ESTIMATE,
             of=[chosen],
         )
-    for bowl in calculation.bowl.parts.values():
-        if bowl.family is None or bowl.part.made_on:
-            continue
-        if bowl.family.id == "bean-paste":
-            _enter_beans(calculation, bowl)
-        if bowl.family.id == "burnt-sugar" and bowl.of_group("sugar"):
-            _enter_caramel(
-                calculation, f"part.{bowl.id}.caramel_min", bowl.of_group("sugar"), [f"part.{bowl.id}.raw_g"]
-            )
+    _enter_of_parts(calculation)
     if "keep.hard_after_h" in calculation.fact_book and any(kind == "fry" for _, _, kind in way.finishes):
         says = say("firm enough for thin slices that hold in a pan: one to two days, longer the sweeter")
         share: EstimateId = "firm_share"
@@ -95,6 +95,19 @@ def enter_other_times(calculation: Calculation, stands_in: StandsIn | None) -> N
             source=KITCHEN_ESTIMATE,
             of=of,
         )
+
+
+def _enter_of_parts(calculation: Calculation) -> None:
+    """Beans to soft and sugar to amber, of the parts that are made here."""
+    for bowl in calculation.bowl.parts.values():
+        if bowl.family is None or bowl.part.made_on:
+            continue
+        if bowl.family.id == "bean-paste":
+            _enter_beans(calculation, bowl)
+        if bowl.family.id == "burnt-sugar" and bowl.of_group("sugar"):
+            _enter_caramel(
+                calculation, f"part.{bowl.id}.caramel_min", bowl.of_group("sugar"), [f"part.{bowl.id}.raw_g"]
+            )
 
 
 def _power(calculation: Calculation, level: Level) -> tuple[float, Origin]:
@@ -162,6 +175,47 @@ def _melted(calculation: Calculation) -> None:
     says = say("warm enough that no grain is felt under the spoon; it need not boil")
     which: tuple[EstimateId, ...] = ("melt_takes", "burner", "melt_least_min")
     enter_with_range(calculation, "heat.melt_min", says, solve, which, source=BALANCE, of=[power])
+
+
+def _syrup_cooled(calculation: Calculation) -> None:
+    """The syrup of the base, left in its pan from when its sugar has melted, or from the boil where it was burnt."""
+    base, kitchen = calculation.bowl.base, calculation.kitchen
+    inside = Composition.summed(
+        each.composition for each in base.contributions if each.item.group in ("sugar", "liquid")
+    )
+    pan = next((pan for pan in kitchen.pans if pan.name == base.part.pan), None)
+    across_m = (pan.across_mm if pan else PAN_MM) / 1000.0
+    syrup = properties(fractions(inside), 60.0)
+    deep_m = inside.total / 1000.0 / syrup.rho / (math.pi * across_m**2 / 4)
+    start_c = calculation.boil_c if calculation.schools.get("syrup") == "burnt" else kitchen.room_c + _MELTS_BY_K
+
+    def solve(is_: Mapping[EstimateId, float]) -> float:
+        seconds = cools_s(
+            joules_per_k=inside.total / 1000.0 * syrup.cp + _PAN_J_PER_K_M2 * math.pi * across_m**2 / 4,
+            start_c=start_c,
+            to_c=max(is_["bath_c"], kitchen.room_c + is_["room_c"] + 2.0),
+            room_c=kitchen.room_c + is_["room_c"],
+            open_m2=math.pi * across_m**2 / 4,
+            wall_m2=math.pi * across_m * deep_m,
+            still_h=is_["still_air_h"],
+            wall_h=is_["counter_h"],
+        )
+        return seconds / 60.0 * kitchen.time_factor
+
+    enter_with_range(
+        calculation,
+        "heat.syrup_cools_min",
+        say(
+            "from {start} to {bath} in an open pan of {across}",
+            start=calculation.degrees(start_c),
+            bath=calculation.degrees(calculation.likely("bath_c")),
+            across=calculation.length(across_m * 1000.0),
+        ),
+        solve,
+        ("bath_c", "still_air_h", "room_c", "counter_h"),
+        source=say("balance of heat; vapour by Lewis' relation"),
+        of=[calculation.from_kitchen("room_c", "room", kitchen.room_c, "°C")],
+    )
 
 
 def _thickened(calculation: Calculation) -> None:

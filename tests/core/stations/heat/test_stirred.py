@@ -6,8 +6,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from thorough import examples
 
-from kemble.core.kitchen.document import Burner, Kitchen
-from kemble.core.physics.stove import stir
+from kemble.core.kitchen.document import Burner, Kitchen, Pan
+from kemble.core.physics.stove import cools_s, stir
 from kemble.core.physics.thermal import LATENT_STEAM
 from kemble.core.sheet.document import default_sheet, sheet_from
 from kemble.core.stations.work_sheet import work
@@ -85,3 +85,47 @@ class TestTheStation:
         problem = work(sheet_from(document), weak).problems[0]
         assert problem.path == "heat.level"
         assert "higher level" in problem.accepts
+
+
+class TestSyrupThatCools:
+    def test_as_small_steps_of_time_have_it(self):
+        """Marched by the second, with Tetens' vapour pressure in place of Antoine's: within 2 %."""
+        of = {"joules_per_k": 2400.0, "room_c": 21.0, "open_m2": 0.04, "wall_m2": 0.006}
+        at, seconds = 76.0, 0
+        while at > 43.0:
+            vapour = 0.9 * 610.78 * 10 ** (7.5 * at / (at + 237.3)) - 1200.0
+            gone_w = 7.5 * 0.04 * (at - 21.0 + vapour * 0.0138) + 11.0 * 0.006 * (at - 21.0)
+            at -= gone_w / 2400.0
+            seconds += 1
+        assert cools_s(start_c=76.0, to_c=43.0, **of) == pytest.approx(seconds, rel=0.02)
+
+    def test_without_vapour_it_falls_as_newton_has_it(self):
+        """No open top: 2000 J/K over 11 W/(m2 K) and 0.05 m2, from 60 to 40 in 20 °C: 3636 s times ln 2 = 2520 s."""
+        seconds = cools_s(joules_per_k=2000, start_c=60, to_c=40, room_c=20, open_m2=0, wall_m2=0.05)
+        assert seconds == pytest.approx(2520.5, rel=0.001)
+
+    def test_at_its_ends(self):
+        of = {"joules_per_k": 2000.0, "open_m2": 0.03, "wall_m2": 0.01}
+        assert cools_s(start_c=40, to_c=43, room_c=20, **of) == 0.0
+        assert cools_s(start_c=60, to_c=30, room_c=31, **of) == float("inf")
+
+    def test_on_a_sheet(self):
+        """More of it, a narrower pan, a warmer room, from the boil: each cools more slowly; and with a window."""
+        content = default_sheet("set-cake").model_dump(mode="json")
+        usual = told("set-cake")["heat.syrup_cools_min"]
+        burnt = told("set-cake", schools={**content["schools"], "syrup": "burnt"})["heat.syrup_cools_min"]
+        warm = told("set-cake", KITCHEN.model_copy(update={"room_c": 27.0}))["heat.syrup_cools_min"]
+        narrow = KITCHEN.model_copy(update={"pans": (Pan(name="small pan", across_mm=160, empty_g=500),)})
+        content["parts"][0]["pan"] = "small pan"
+        small = told("set-cake", narrow, parts=content["parts"])["heat.syrup_cools_min"]
+        for part in content["parts"]:
+            for line in part["lines"]:
+                line["amount"]["value"] *= 1.4
+        more = told("set-cake", parts=content["parts"], vessel={**content["vessel"], "count": 2})[
+            "heat.syrup_cools_min"
+        ]
+        assert usual < min(burnt, warm, small, more)
+        worked = work(default_sheet("set-cake"), KITCHEN)
+        step = next(step for step in worked.steps if step.id == "cool-syrup")
+        assert step.minutes == pytest.approx(usual)
+        assert step.between.least < usual < step.between.most

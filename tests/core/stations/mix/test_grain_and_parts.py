@@ -96,6 +96,19 @@ class TestParts:
         step = next(s for s in work(sheet_from(document), kitchen).steps if s.id == "filling-dry")
         assert step.target.grams == pytest.approx(1617)
 
+    def test_bean_paste_weighs_no_more_than_went_in(self):
+        """350 g of beans, 405 of water and 200 of sugar are 955 g, where 2.9 times the beans would be 1015. Where no water is
+        said the pot's is taken up: 1015 g."""
+        for water, made in ((405, 955), (None, 1015)):
+            document = default_sheet("stirred-rounds").model_dump(mode="json")
+            beans = next(line for line in document["parts"][1]["lines"] if "bean" in line["ingredient"])
+            lines = [{**beans, "amount": {"value": 350}}, {"ingredient": "white-sugar", "amount": {"value": 200}}]
+            document["parts"][1]["lines"] = lines + (
+                [{"ingredient": "water", "amount": {"value": water}}] if water else []
+            )
+            fact = work(sheet_from(document), Kitchen()).facts["part.filling.made_g"]
+            assert fact.value == pytest.approx(made, abs=1), water
+
     def test_stirred_dough_is_done_at_a_weight_too(self):
         """521 g less 10 % in an open pan, in a pan of 1000 g: the scale stops at 1468.9; steamed it loses 1.5 %."""
         document = default_sheet("stirred-rounds").model_dump()

@@ -47,6 +47,7 @@ const ROWS: FactKey[] = [
   "grain.cook_min",
   "heat.to_boil_min",
   "heat.melt_min",
+  "heat.syrup_cools_min",
   "heat.caramel_min",
   "heat.thicken_min",
   "heat.pound_min",

@@ -41,7 +41,7 @@ export function Steamer({ steamer, facts, within, at }: Props) {
   const start = Number(facts["heat.water_ml"]?.value ?? 0);
   const topUp =
     typeof topUpAt === "number" && typeof ml === "number"
-      ? t`top up at ${topUpAt.toFixed(0)} min: ${volumeWords(Math.round(ml / 10) * 10, 0)}, boiling`
+      ? t`top up at ${topUpAt.toFixed(0)} min: ${volumeWords(ml, 0)}, boiling`
       : t`no top-up needed`;
   const litres = t`${volumeUnit() === "ml" ? t`${fixed(start / 1000, 1)} litres` : volumeWords(start)} to start`;
   const creases = steamer.rack_mm - steamer.gap_mm;
