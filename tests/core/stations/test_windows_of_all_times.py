@@ -59,6 +59,20 @@ def test_every_other_window_as_draws_have_it(way, monkeypatch):
 
 
 class TestByHand:
+    def test_a_steamer_is_topped_up_at_one_minute_wherever_it_is_said(self):
+        """A burner that is known to be a fifth stronger: what the drawing, the advice and the table of flames say of the water
+        goes by that, 1.2 times as much a minute."""
+        stronger = OwnEstimate(value=1.2, low=1.15, high=1.25)
+        usual, strong = (work(default_sheet("set-cake"), Kitchen(estimates=own)) for own in ({}, {"burner": stronger}))
+        loss = "heat.water_loss_g_per_min"
+        assert strong.facts[loss].value == pytest.approx(1.2 * usual.facts[loss].value)
+        at, ml = (strong.facts[f"heat.top_up_{name}"].value for name in ("at_min", "ml"))
+        assert at == pytest.approx(usual.facts["heat.top_up_at_min"].value / 1.2)
+        assert any(f"Top up at {at:.0f} minutes with {ml:.0f} ml" in advice.says for advice in strong.advice)
+        level = next(each for each in strong.drawings.heat.steamer.levels if each.level == "medium")
+        assert level.lasts_min == pytest.approx(at)
+        assert level.g_per_min == pytest.approx(strong.facts[loss].value)
+
     def test_a_pot_to_the_boil(self):
         """2 l from 15 to 99.3 °C or so at the burner's high: 4.19 J/(ml K) over its watts. At 8 °C tap it takes longer
         by the rise's share."""

@@ -67,6 +67,7 @@ const KEYS: Record<
           `${under90(f, "rest.handle_until_min")}${drawn.heat?.kind === "boil" ? t`to eat` : t`to work it`}`,
       },
     ],
+    [{ key: "keep.room_h", words: () => t`h out at most` }],
   ],
 };
 

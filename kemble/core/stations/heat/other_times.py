@@ -12,6 +12,7 @@ from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origin, Origins
 from kemble.core.kitchen.document import Level
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.kitchen.larder import Composition
+from kemble.core.physics.steamer import TO_SPARE
 from kemble.core.physics.stove import cools_s
 from kemble.core.physics.thermal import WATER_J_PER_ML_K, fractions, properties
 from kemble.core.sentences import say
@@ -135,12 +136,18 @@ def _enter_to_the_boil(calculation: Calculation, stands_in: StandsIn | None) -> 
     # A steamer that is not full is filled for as long as its heat takes.
     by_its_time = "heat.top_up_at_min" not in fact_book and water_ml < calculation.steamer.full_ml - 1.0
     by_its_time = by_its_time and calculation.heated in ("steam", "dish", "grain")
-    each_min = fact_book.number("heat.water_loss_g_per_min") / water_ml if by_its_time else 0.0
-    latest_min = fact_book.number("heat.latest_min")
+    boils_off = 0.0  # over what is filled in
+    if by_its_time:
+        boils_off = (
+            TO_SPARE * fact_book.number("heat.water_loss_g_per_min") / water_ml * fact_book.number("heat.latest_min")
+        )
 
     def solve(is_: Mapping[EstimateId, float]) -> float:
-        longer = calculation.fact_with("heat.done_min", is_, over_likely=True) - 1.0 if by_its_time else 0.0
-        return each_k * (1.0 + each_min * latest_min * longer) * (calculation.boil_c - is_["tap_c"]) / is_["burner"]
+        more = 0.0
+        if by_its_time:
+            stronger = is_["burner"] / calculation.likely("burner")
+            more = boils_off * (stronger * calculation.fact_with("heat.done_min", is_, over_likely=True) - 1.0)
+        return each_k * (1.0 + more) * (calculation.boil_c - is_["tap_c"]) / is_["burner"]
 
     says = say("cold from the tap, lid on")
     which: tuple[EstimateId, ...] = ("burner", "tap_c")

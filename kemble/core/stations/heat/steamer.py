@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping, Sequence
+from dataclasses import replace
 
 from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origin
 from kemble.core.facts.unchecked import unchecked_model
@@ -61,7 +62,10 @@ def steamer(calculation: Calculation) -> SteamerDrawing:
     """The water for the whole of `heat.latest_min`, entered; a lid lifted once; and the drawing."""
     fact_book, pot = calculation.fact_book, calculation.steamer
     minutes = fact_book.number("heat.latest_min")
-    stages = steamer_stages(calculation, stages_of_sheet(calculation), minutes)
+    stages = tuple(
+        replace(stage, net_w=stage.net_w * calculation.likely("burner"))
+        for stage in steamer_stages(calculation, stages_of_sheet(calculation), minutes)
+    )
     plan = water_plan(
         diameter_mm=pot.diameter_mm,
         full_mm=pot.full_mm,
@@ -84,7 +88,8 @@ def steamer(calculation: Calculation) -> SteamerDrawing:
             rate=calculation.weight(rate),
         )
         calculation.advise("heat", "look", says, 1)
-    lifted_lid(calculation, pot.diameter_mm, _last_lit(calculation, stages), _pot(calculation))
+    lit_w = _last_lit(calculation, stages) / calculation.likely("burner")
+    lifted_lid(calculation, pot.diameter_mm, lit_w, _pot(calculation))
     return _drawing(calculation, plan, minutes)
 
 
@@ -127,7 +132,7 @@ def _pot(calculation: Calculation) -> Origin:
 def _last_lit(calculation: Calculation, stages: Sequence[SteamerStage]) -> float:
     """W under the pot when somebody looks: at the last level that is not off."""
     lit = [stage.net_w for stage in stages if stage.net_w > 0]
-    return lit[-1] if lit else calculation.kitchen.burner.low_w
+    return lit[-1] if lit else calculation.likely("burner") * calculation.kitchen.burner.low_w
 
 
 def _power(calculation: Calculation, stage: HeatStage, *, first: bool) -> Origin:
@@ -149,7 +154,7 @@ def _enter_water(calculation: Calculation, plan: WaterPlan) -> None:
         "heat.water_loss_g_per_min",
         say("net power over {mj:.3f} MJ for each kilogram", mj=LATENT_STEAM / 1e6)
         + (say(", while it is strong") if len(plan.stages) > 1 else ""),
-        scaled_by_estimates(strongest, burner),
+        scaled_by_estimates(strongest / calculation.likely(burner), burner),
         (burner,),
         source=say("heat of evaporation"),
         of=power,
@@ -168,7 +173,7 @@ def _enter_water(calculation: Calculation, plan: WaterPlan) -> None:
         calculation,
         "heat.top_up_at_min",
         say("when the water falls to the low mark"),
-        lambda is_: at / is_[burner],
+        lambda is_: at * calculation.likely(burner) / is_[burner],
         (burner,),
         source=say("heat of evaporation"),
         of=["heat.water_ml", "heat.water_loss_g_per_min"],
@@ -208,7 +213,7 @@ def _drawing(calculation: Calculation, plan: WaterPlan, minutes: float) -> Steam
 
 
 def _level(calculation: Calculation, plan: WaterPlan, level: Level) -> LevelAt:
-    rate = loss_g_per_min(calculation.kitchen.burner.net_w(level))
+    rate = loss_g_per_min(calculation.likely("burner") * calculation.kitchen.burner.net_w(level))
     return unchecked_model(
         LevelAt,
         level=level,

@@ -233,7 +233,7 @@ def _enter_pot(calculation: Calculation, latest: float) -> None:
     lit = [stage.level for stage in stages_of_sheet(calculation) if stage.level and stage.level != "off"]
     level = lit[-1] if lit else "low"
     net_w = kitchen.burner.net_w(level)
-    rate = loss_g_per_min(net_w)
+    rate = loss_g_per_min(net_w * calculation.likely("burner"))
     low = calculation.from_kitchen(f"burner.{level}_w", say("net power at {level} heat", level=level), net_w, "W")
     says = say("net power over {mj:.3f} MJ for each kilogram", mj=LATENT_STEAM / 1e6)
     fact_book.add("heat.water_loss_g_per_min", rate, says, source=say("heat of evaporation"), of=[low])
@@ -249,7 +249,7 @@ def _enter_pot(calculation: Calculation, latest: float) -> None:
             calculation,
             "heat.top_up_at_min",
             say("{under:.0%} of the water gone: the top parcels look out of it", under=_UNDER),
-            lambda is_: at / is_[burner],
+            lambda is_: at * calculation.likely(burner) / is_[burner],
             (burner,),
             source=KITCHEN_ESTIMATE,
             of=["heat.water_ml", "heat.water_loss_g_per_min"],

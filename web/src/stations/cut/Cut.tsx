@@ -52,7 +52,7 @@ export function Cut({ editing, way }: StationProps) {
               />
             )}
         {tray && drawings.cut && !drawings.cut.cannot && <KnifePlaces editing={editing} cut={drawings.cut} />}
-        {tray && <Keeps facts={facts} />}
+        {(tray || !cooling) && <Keeps facts={facts} />}
       </section>
       <section aria-label={t`Resting and keeping`}>
         {tray && <CutChoice editing={editing} />}
@@ -71,7 +71,7 @@ export function Cut({ editing, way }: StationProps) {
           <Trans>What is eaten</Trans>
         </h3>
         <FactRows facts={facts} keys={WHOLE} />
-        {!tray && <Keeps facts={facts} />}
+        {!tray && cooling && <Keeps facts={facts} />}
       </section>
     </div>
   );
