@@ -54,13 +54,16 @@ def drawn_values(rng) -> dict[EstimateId, float]:
 
 
 def coverage(sheet: Sheet, rng, draws: int) -> dict[str, float]:
-    """By time: the share of so many drawn kitchens in which it lies within the window that the usual kitchen is told."""
+    """By time that some of them move: the share of so many drawn kitchens in which it lies within the window that the usual
+    kitchen is told."""
     told, _ = times_with_windows(sheet)
+    moved = set()
     inside, seen = dict.fromkeys(told, 0), dict.fromkeys(told, 0)
     for _ in range(draws):
         facts = work(sheet, kitchen_with(drawn_values(rng))).facts
         for key, fact in told.items():
             if key in facts:
                 seen[key] += 1
+                moved |= {key} if facts[key].value != fact.value else set()
                 inside[key] += fact.low <= facts[key].value <= fact.high
-    return {key: inside[key] / seen[key] for key in told if seen[key] > draws / 2}
+    return {key: inside[key] / seen[key] for key in told if key in moved and seen[key] > draws / 2}
