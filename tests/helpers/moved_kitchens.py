@@ -15,6 +15,8 @@ from kemble.core.stations.work_sheet import work, work_with_spreads
 # A fact that is told with another's window: its rows are those of the other.
 SAME_WINDOW = {"heat.all_loads_min": "heat.done_min", "rest.cut_after_min": "rest.cut_fridge_min"}
 TIMES = ("min", "h")
+# A kitchen that knows itself pours less water to be sure of its steam; what is poured is as the usual one is told.
+POURED_AS_TOLD = "heat.to_boil_min"
 
 
 def kitchen_with(of: Mapping[EstimateId, float]) -> Kitchen:
@@ -30,7 +32,11 @@ def times_with_windows(sheet: Sheet) -> tuple[dict[str, Fact], dict[str, Spread]
     told = {
         key: fact
         for key, fact in worked.facts.items()
-        if fact.unit in TIMES and isinstance(fact.value, float) and fact.value > 0 and fact.low is not None
+        if key != POURED_AS_TOLD
+        and fact.unit in TIMES
+        and isinstance(fact.value, float)
+        and fact.value > 0
+        and fact.low is not None
     }
     return told, spreads
 

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from kemble.core.physics.stove import ROOM_VAPOUR_PA, STILL_AIR_H
 from kemble.core.physics.thermal import LATENT_STEAM, LEWIS_K_PER_PA, saturation_pa
 
-TO_SPARE = 1.2  # so many times what is needed is poured; kitchen estimate
+_TO_SPARE = 1.2  # so many times what is needed is poured; kitchen estimate
 _JUG_ML = 10.0  # so finely is water poured after
 _DRAUGHT = 2.0  # the steam that stood under the lid goes at once; kitchen estimate
 
@@ -97,14 +97,14 @@ def water_plan(
     per_mm = math.pi * diameter_mm**2 / 4 / 1000.0  # ml in a millimetre of depth
     full, low = full_mm * per_mm, low_mm * per_mm
     need = boiled_off_g(stages, minutes)
-    start = min(full, low + TO_SPARE * need)
+    start = min(full, low + _TO_SPARE * need)
     top_ups: list[tuple[float, float]] = []
     added = 0.0
     while len(top_ups) < 40:
         lasts = _minute_of(stages, start - low + added)
         if lasts >= minutes:
             break
-        ml = min(full - low, _JUG_ML * math.ceil((need - boiled_off_g(stages, lasts)) * TO_SPARE / _JUG_ML))
+        ml = min(full - low, _JUG_ML * math.ceil((need - boiled_off_g(stages, lasts)) * _TO_SPARE / _JUG_ML))
         top_ups.append((lasts, ml))
         added += ml
     return WaterPlan(start, full, low, tuple(stages), tuple(top_ups))

@@ -12,7 +12,6 @@ from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origin, Origins
 from kemble.core.kitchen.document import Level
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.kitchen.larder import Composition
-from kemble.core.physics.steamer import TO_SPARE
 from kemble.core.physics.stove import cools_s
 from kemble.core.physics.thermal import WATER_J_PER_ML_K, fractions, properties
 from kemble.core.sentences import say
@@ -132,28 +131,11 @@ def _enter_to_the_boil(calculation: Calculation, stands_in: StandsIn | None) -> 
     of: Origins = ["heat.water_ml", "heat.boil_c", power]
     each_k = fact_book.number("heat.water_ml") * WATER_J_PER_ML_K / watts / 60.0 * kitchen.time_factor
 
-    water_ml = fact_book.number("heat.water_ml")
-    # A steamer that is not full is filled for as long as its heat takes.
-    by_its_time = "heat.top_up_at_min" not in fact_book and water_ml < calculation.steamer.full_ml - 1.0
-    by_its_time = by_its_time and calculation.heated in ("steam", "dish", "grain")
-    boils_off = 0.0  # over what is filled in
-    if by_its_time:
-        boils_off = (
-            TO_SPARE * fact_book.number("heat.water_loss_g_per_min") / water_ml * fact_book.number("heat.latest_min")
-        )
-
     def solve(is_: Mapping[EstimateId, float]) -> float:
-        more = 0.0
-        if by_its_time:
-            stronger = is_["burner"] / calculation.likely("burner")
-            more = boils_off * (stronger * calculation.fact_with("heat.done_min", is_, over_likely=True) - 1.0)
-        return each_k * (1.0 + more) * (calculation.boil_c - is_["tap_c"]) / is_["burner"]
+        return each_k * (calculation.boil_c - is_["tap_c"]) / is_["burner"]
 
     says = say("cold from the tap, lid on")
-    which: tuple[EstimateId, ...] = ("burner", "tap_c")
-    if by_its_time:
-        which = tuple(dict.fromkeys((*which, *calculation.rows_of("heat.done_min"))))
-    enter_with_range(calculation, "heat.to_boil_min", says, solve, which, source=BALANCE, of=of)
+    enter_with_range(calculation, "heat.to_boil_min", says, solve, ("burner", "tap_c"), source=BALANCE, of=of)
 
 
 def _enter_caramel(calculation: Calculation, key: str, sugar_g: float, of: Origins) -> None:
