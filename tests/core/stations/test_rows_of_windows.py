@@ -57,6 +57,21 @@ def test_what_moves_a_time_is_in_its_window(way, schools):
     assert len(told) >= 3
 
 
+def test_a_large_batch_hangs_on_the_board_that_it_is_laid_on():
+    """Three times as much covers the board: how large that is moves how long it stays warm, and is in its window."""
+    content = default_sheet("stirred-rounds").model_dump(mode="json")
+    for part in content["parts"]:
+        for line in part["lines"]:
+            line["amount"]["value"] *= 3
+    sheet = sheet_from(content)
+    told, spreads = times_with_windows(sheet)
+    key, end = "rest.handle_until_min", ESTIMATES["board_cm2"].low
+    by_work = moves(sheet, "board_cm2", end, told)[key]
+    (share,) = [each for each in spreads[key].shares if each.id == "board_cm2"]
+    assert share.at_low == pytest.approx(by_work, rel=0.05)
+    assert share.share > LEAST_SHARE
+
+
 @pytest.mark.parametrize("way", sorted(WAYS))
 def test_drawn_kitchens_lie_within(way):
     """Windows go from where one in twenty is sooner to where one in twenty is later: nine in ten of 100 drawn kitchens, give

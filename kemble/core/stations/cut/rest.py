@@ -71,15 +71,16 @@ class _CoolingPiece:
         self.material = properties(fractions(base), 60.0)
         self._known: dict[tuple[float, float, Material], tuple[Array, Array]] = {}
         self.follows: tuple[EstimateId, ...] = ("counter_h", "room_c", *calculation.rows_of("heat.heart_done_c"))
-        self._thickens = ""  # the fact that it is as thick as
+        self._thickens, self._is_laid = "", False  # the fact that it is as thick as; whether it covers the board
         self.thick_mm = drawn.outer_mm if drawn.form == "parcel" else way.board_mm
         if drawn.form == "packet":
             self.thick_mm, self._thickens = fact_book.number("shape.thick_mm"), "shape.thick_mm"
         elif drawn.form != "parcel" and way.portions == "cooked":
             laid_mm = fact_book.number("mix.volume_ml") / calculation.likely("board_cm2") * 10.0
             if laid_mm > self.thick_mm:
-                self.thick_mm, self._thickens = laid_mm, calculation.weighed_by
-        thickens = {self._thickens, calculation.weighed_by}
+                self.thick_mm, self._thickens, self._is_laid = laid_mm, calculation.weighed_by, True
+                self.follows = (*self.follows, "board_cm2")
+        thickens = (self._thickens, calculation.weighed_by)
         self.follows = (*self.follows, *dict.fromkeys(row for key in thickens for row in calculation.rows_of(key)))
         half_m = self.thick_mm / 2000.0 if drawn.form == "parcel" else self.thick_mm / 1000.0
         slow_s = half_m * 1150.0 * self.material.cp / calculation.likely("counter_h")  # its own slow time, and more
@@ -91,6 +92,9 @@ class _CoolingPiece:
         room_c = calculation.kitchen.room_c + is_.get("room_c", calculation.likely("room_c"))
         gap = calculation.fact_with("heat.heart_done_c", is_) - room_c
         thicker = calculation.fact_with(self._thickens, is_, over_likely=True) if self._thickens else 1.0
+        if self._is_laid:
+            board_cm2 = calculation.likely("board_cm2")
+            thicker *= board_cm2 / is_.get("board_cm2", board_cm2)
         counter_h = is_.get("counter_h", calculation.likely("counter_h"))
         heart, surface = self._left(counter_h, thicker, self.material_with(is_))
         return room_c + gap * heart, room_c + gap * surface
