@@ -100,11 +100,12 @@ def water_plan(
     start = min(full, low + _TO_SPARE * need)
     top_ups: list[tuple[float, float]] = []
     added = 0.0
+    fits = _JUG_ML * math.floor((full - low) / _JUG_ML) or full - low
     while len(top_ups) < 40:
         lasts = _minute_of(stages, start - low + added)
         if lasts >= minutes:
             break
-        ml = min(full - low, _JUG_ML * math.ceil((need - boiled_off_g(stages, lasts)) * _TO_SPARE / _JUG_ML))
+        ml = min(fits, _JUG_ML * math.ceil((need - boiled_off_g(stages, lasts)) * _TO_SPARE / _JUG_ML))
         top_ups.append((lasts, ml))
         added += ml
     return WaterPlan(start, full, low, tuple(stages), tuple(top_ups))

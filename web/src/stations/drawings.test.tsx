@@ -552,7 +552,7 @@ describe("heat", () => {
         facts={{ ...times, ...facts(fact("heat.top_up_at_min", 38), fact("heat.top_up_ml", 404)) }}
       />,
     );
-    expect(text()).toContain("top up at 38 min: 400 ml, boiling");
+    expect(text()).toContain("top up at 38 min: 404 ml, boiling");
   });
 
   it("puts no more balls in a row than the pot is wide", () => {
