@@ -10,7 +10,7 @@ from kemble.core.physics.stove import ROOM_VAPOUR_PA, STILL_AIR_H
 from kemble.core.physics.thermal import LATENT_STEAM, LEWIS_K_PER_PA, saturation_pa
 
 _TO_SPARE = 1.2  # so many times what is needed is poured; kitchen estimate
-_JUG_ML = 10.0  # so finely is water poured after
+_JUG_ML = 10.0  # the lines of a jug, to which a cook pours a top-up
 _DRAUGHT = 2.0  # the steam that stood under the lid goes at once; kitchen estimate
 
 

@@ -467,7 +467,9 @@ def _ball(
         _filling(calculation, filling, drawn.core_mm / 1000.0)
     if fact_book.number("heat.heart_done_c") < STIFF_C:
         heart = calculation.degrees(fact_book.number("heat.heart_done_c"))
-        says = say("The skin is hot and the heart at {heart}: how long to let it stand is not predicted.", heart=heart)
+        says = say(
+            "The skin is hot, but the middle is at {heart}. Kemble cannot say how long to let it stand.", heart=heart
+        )
         calculation.advise("cut", "look", says, 2)
         return None
     dough = properties(fractions(base), 60.0)

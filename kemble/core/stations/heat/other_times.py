@@ -8,7 +8,7 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 
-from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origin, Origins
+from kemble.core.facts.fact import KITCHEN_ESTIMATE, Origin, Origins, leaf
 from kemble.core.kitchen.document import Level
 from kemble.core.kitchen.estimates import EstimateId
 from kemble.core.kitchen.larder import Composition
@@ -203,7 +203,11 @@ def _syrup_cooled(calculation: Calculation) -> None:
         solve,
         ("bath_c", "still_air_h", "room_c", "counter_h"),
         source=say("balance of heat; vapour by Lewis' relation"),
-        of=[calculation.from_kitchen("room_c", "room", kitchen.room_c, "°C")],
+        of=[
+            leaf("sheet:parts", say("sugar and liquid"), round(inside.total, 1), "g"),
+            calculation.from_kitchen("pans", say("pan"), round(across_m * 1000.0), "mm"),
+            calculation.from_kitchen("room_c", "room", kitchen.room_c, "°C"),
+        ],
     )
 
 

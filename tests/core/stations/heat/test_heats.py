@@ -663,3 +663,17 @@ class TestFinishedAnotherWay:
                 for level in ("low", "medium", "high")
             )
             assert low > medium > high, way
+
+
+@pytest.mark.parametrize("start", ["frozen", "chilled"])
+def test_balls_taken_out_when_they_float_are_told_no_rest(start):
+    """Their middle is cold then, so that no cooling of the whole says when they can be eaten; simmered on, it does."""
+    content = default_sheet("boiled-balls").model_dump(mode="json")
+    for done, has_rest in (("float", False), ("float-then-simmer", True)):
+        content["schools"].update(start=start, done=done)
+        worked = work(sheet_from(content), Kitchen())
+        assert worked.problems == []
+        assert ("rest.handle_until_min" in worked.facts) is has_rest
+        assert (worked.cooling is not None) is has_rest
+        assert any("cannot say how long to let it stand" in each.says for each in worked.advice) is not has_rest
+        assert "rest.soften_min" in worked.facts
